@@ -1,0 +1,130 @@
+namespace Keralith.Core.Criteria;
+
+/// <summary>The outcome of one finding, mildest first: the order is the order of severity.</summary>
+public enum Outcome
+{
+    /// <summary>Nothing against it.</summary>
+    Clear,
+
+    /// <summary>Clear, but most of the allowance is used.</summary>
+    Watch,
+
+    /// <summary>Can't be decided here: out of use until somebody who may decides.</summary>
+    Hold,
+
+    /// <summary>Taken out of service.</summary>
+    Remove,
+}
+
+/// <summary>How a criterion is found out.</summary>
+public enum CriterionKind
+{
+    /// <summary>A fault looked for.</summary>
+    See,
+
+    /// <summary>A function tried.</summary>
+    Test,
+
+    /// <summary>Something counted.</summary>
+    Count,
+
+    /// <summary>Something measured.</summary>
+    Measure,
+}
+
+/// <summary>From which kind of inspection on a criterion is asked.</summary>
+public enum AskedIn
+{
+    /// <summary>In frequent and periodic inspections.</summary>
+    Frequent,
+
+    /// <summary>In periodic and initial inspections.</summary>
+    Periodic,
+
+    /// <summary>In the initial inspection only.</summary>
+    Initial,
+}
+
+/// <summary>Where a rule comes from. Paragraph numbers move between editions, so chapter and topic are named.</summary>
+/// <param name="Standard">Such as "ASME B30.10".</param>
+/// <param name="Topic">Such as "throat opening".</param>
+public sealed record Source(string Standard, string Topic)
+{
+    public override string ToString() => $"{Standard}, {Topic}";
+}
+
+/// <summary>One removal criterion, as data. The page, the judgement and the rule texts are all drawn from it.</summary>
+public sealed record Criterion
+{
+    /// <summary>The fixed id, such as <c>hook.throat</c>.</summary>
+    public required string Id { get; init; }
+
+    public required CriterionKind Kind { get; init; }
+
+    public required AskedIn AskedIn { get; init; }
+
+    public required Source Source { get; init; }
+
+    /// <summary>A few words for lists.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>What is looked for, tried, counted or measured, in plain words. A fault: what counts as one.</summary>
+    public required string Question { get; init; }
+
+    /// <summary>How to look or measure.</summary>
+    public required string Look { get; init; }
+
+    /// <summary>Why it matters.</summary>
+    public string? Why { get; init; }
+
+    /// <summary>For a fault seen or a test failed: what the ASME book makes of it.</summary>
+    public Outcome OnFault { get; init; } = Outcome.Remove;
+
+    /// <summary>For a measure or count: the ASME book's limit; null where only other books have one.</summary>
+    public LimitRule? Limit { get; init; }
+
+    /// <summary>For a measure: what the figure is held against, such as "throat when new".</summary>
+    public string? BaselineName { get; init; }
+
+    /// <summary>The measurement that decides a fault of this kind when taken on the same part.</summary>
+    public string? DecidedBy { get; init; }
+
+    /// <summary>May be answered, never asked for.</summary>
+    public bool Optional { get; init; }
+
+    /// <summary>Whether it applies at all, seen from the gear and the books worked to.</summary>
+    public Func<AskContext, bool> Applies { get; init; } = _ => true;
+
+    /// <summary>For a measure: whether it is an angle rather than a length.</summary>
+    public bool IsAngle { get; init; }
+
+    /// <summary>Whether value and baseline are both measured today, the largest against the smallest: needs no record from when new.</summary>
+    public bool IsPair { get; init; }
+
+    /// <summary>Whether it is answered by choosing (no fault, fault, can't tell, can't reach).</summary>
+    public bool IsAnswerChosen => Kind is CriterionKind.See or CriterionKind.Test;
+
+    /// <summary>A fault looked for in frequent and periodic inspections that removes: the commonest row of the catalogue.</summary>
+    internal static Criterion Fault(Source source, string id, string title, string question, string look, string? why) => new()
+    {
+        Id = id, Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = source,
+        Title = title, Question = question, Look = look, Why = why,
+    };
+}
+
+/// <summary>What decides whether a criterion applies.</summary>
+/// <param name="Gear">The piece.</param>
+/// <param name="Books">The rule books worked to.</param>
+public readonly record struct AskContext(Gear.GearPiece Gear, IReadOnlyList<RuleBook> Books)
+{
+    /// <summary>Whether any chosen book states a figure of its own for a criterion.</summary>
+    public bool AnyBookHas(string criterion)
+    {
+        foreach (var book in Books)
+        {
+            if (book.Rules.ContainsKey(criterion)) return true;
+        }
+
+        return false;
+    }
+}

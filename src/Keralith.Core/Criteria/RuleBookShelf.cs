@@ -1,0 +1,16 @@
+using Keralith.Core.Criteria.RuleBooks;
+
+namespace Keralith.Core.Criteria;
+
+/// <summary>The rule books the product knows.</summary>
+public static class RuleBookShelf
+{
+    /// <summary>The book that stands in where another is silent.</summary>
+    public static RuleBook Asme => AsmeBook.Book;
+
+    /// <summary>All books.</summary>
+    public static IReadOnlyList<RuleBook> All { get; } = [AsmeBook.Book, OshaBook.Book];
+
+    /// <summary>The book of an id, or null when there is none.</summary>
+    public static RuleBook? Find(string id) => All.FirstOrDefault(b => b.Id == id);
+}

@@ -1,0 +1,99 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.People;
+
+namespace Keralith.Core.Custody;
+
+/// <summary>Why a piece is on hold. The cause decides who may close it and on what proof.</summary>
+public enum HoldCause
+{
+    /// <summary>Somebody had a doubt.</summary>
+    Doubt,
+
+    /// <summary>The tag or marking is missing or can't be read.</summary>
+    Marking,
+
+    /// <summary>An inspection's verdict was hold.</summary>
+    VerdictHold,
+
+    /// <summary>An inspection's verdict was remove.</summary>
+    VerdictRemove,
+
+    /// <summary>Overload, shock load, fire, chemicals or collision.</summary>
+    Event,
+}
+
+/// <summary>An open hold, as the rules see it.</summary>
+/// <param name="Cause">Why.</param>
+/// <param name="PlacedAt">When.</param>
+public sealed record OpenHold(HoldCause Cause, DateTimeOffset PlacedAt);
+
+/// <summary>A signed inspection, as the rules of release see it.</summary>
+/// <param name="Kind">Its kind.</param>
+/// <param name="Verdict">Its verdict.</param>
+/// <param name="SignedAt">When it was signed.</param>
+/// <param name="SignedBy">Who signed.</param>
+public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, DateTimeOffset SignedAt, Guid SignedBy)
+{
+    public bool IsClean => Verdict is VerdictKind.Fit or VerdictKind.Watch;
+
+    /// <summary>Every part seen and measured.</summary>
+    public bool IsFull => Kind is InspectionKind.Periodic or InspectionKind.Initial or InspectionKind.AfterEvent;
+}
+
+/// <summary>Who wants to close a hold, and when.</summary>
+public sealed record Closer(Guid Person, Role Role);
+
+/// <summary>Anyone can stop; few can release. A release needs a name, a reason and a clean inspection made after the hold.</summary>
+public static class HoldRules
+{
+    /// <summary>The hold that a verdict puts on; null where it puts on none. A missing marking, and nothing worse, closes by a new tag.</summary>
+    public static HoldCause? CauseOf(Verdict verdict)
+    {
+        var cause = verdict.Kind switch
+        {
+            VerdictKind.Fit or VerdictKind.Watch or VerdictKind.Incomplete => (HoldCause?)null,
+            VerdictKind.Hold => HoldCause.VerdictHold,
+            VerdictKind.Remove => HoldCause.VerdictRemove,
+            _ => throw new InvalidOperationException($"No such verdict: {verdict.Kind}."),
+        };
+        var against = verdict.Findings.Where(f => f.Outcome >= Outcome.Hold).ToList();
+        return cause is not null && against.Count > 0 && against.All(f => f.Criterion.Id == "id.marking") ? HoldCause.Marking : cause;
+    }
+
+    /// <summary>
+    /// Whether a hold may be closed now; the refusal says what is still wanted.
+    /// </summary>
+    /// <param name="hold">The hold.</param>
+    /// <param name="closer">Who closes.</param>
+    /// <param name="reason">Why it may go back into use.</param>
+    /// <param name="inspections">The piece's signed inspections.</param>
+    /// <param name="retaggedAt">When the piece last had its identity proved and a new tag fitted; null: never.</param>
+    /// <param name="oneMayDoBoth">Whether the site allows one person to sign the clean inspection and close.</param>
+    public static Checked<OpenHold> MayClose(OpenHold hold, Closer closer, string reason, IEnumerable<SignedInspection> inspections, DateTimeOffset? retaggedAt, bool oneMayDoBoth)
+    {
+        if (string.IsNullOrWhiteSpace(reason)) return new Refusal("Write why it may go back into use.");
+        var clean = inspections.Where(i => i.IsClean && i.SignedAt > hold.PlacedAt).ToList();
+        switch (hold.Cause)
+        {
+            case HoldCause.Doubt:
+                if (!closer.Role.May(Right.CloseDoubt)) return new Refusal("An inspector or a qualified person closes a hold put on for a doubt.");
+                return clean.Count > 0 ? hold : new Refusal("Inspect it again first: a clean inspection made after the hold is wanted.");
+            case HoldCause.Marking:
+                if (!closer.Role.May(Right.Retag)) return new Refusal("A qualified person closes a hold for a missing marking.");
+                if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt) return new Refusal("Prove its identity and fit a new tag first.");
+                return clean.Any(i => i.SignedAt > tagged) ? hold : new Refusal("Inspect it again first: the new marking must be read in a clean inspection made after it was fitted.");
+            case HoldCause.VerdictHold:
+            case HoldCause.VerdictRemove:
+            case HoldCause.Event:
+                if (!closer.Role.May(Right.CloseVerdict)) return new Refusal("Only a qualified person closes this hold.");
+                var full = clean.Where(i => i.IsFull).ToList();
+                if (full.Count == 0) return new Refusal("A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first.");
+                return oneMayDoBoth || full.Any(i => i.SignedBy != closer.Person)
+                    ? hold
+                    : new Refusal("You signed the clean inspection yourself; another qualified person must close this hold.");
+            default:
+                throw new InvalidOperationException($"No such cause: {hold.Cause}.");
+        }
+    }
+}

@@ -1,0 +1,26 @@
+using System.Text.RegularExpressions;
+
+namespace Keralith.Core.Custody;
+
+/// <summary>A works' own mark, such as <c>HM-0042</c>: what the label carries and the scanner reads. Upper case; letters, digits, dashes.</summary>
+public readonly partial record struct Mark
+{
+    private Mark(string text) => Text = text;
+
+    /// <summary>The mark in upper case.</summary>
+    public string Text { get; }
+
+    /// <summary>Reads a mark as typed or scanned; case and surrounding blanks don't matter.</summary>
+    public static Checked<Mark> Read(string? text)
+    {
+        var plain = (text ?? string.Empty).Trim().ToUpperInvariant();
+        return Pattern().IsMatch(plain)
+            ? new Mark(plain)
+            : new Refusal(plain.Length == 0 ? "Write the mark, such as HM-0042." : "A mark is 2 to 24 letters, digits and dashes, such as HM-0042.");
+    }
+
+    public override string ToString() => Text;
+
+    [GeneratedRegex("^[A-Z0-9](?:[A-Z0-9-]{0,22}[A-Z0-9])$")]
+    private static partial Regex Pattern();
+}

@@ -1,0 +1,80 @@
+using Keralith.Core.Judgement;
+
+namespace Keralith.Core.Custody;
+
+/// <summary>The state of a piece: exactly one at a time.</summary>
+public enum PieceState
+{
+    /// <summary>Registered, not yet inspected.</summary>
+    New,
+
+    /// <summary>Accepted.</summary>
+    InService,
+
+    /// <summary>In the cage with one or more open holds.</summary>
+    Held,
+
+    /// <summary>Will never lift again.</summary>
+    Condemned,
+
+    /// <summary>Cut or crushed.</summary>
+    Destroyed,
+}
+
+/// <summary>What may become of a piece, and what may not.</summary>
+public static class PieceLife
+{
+    /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
+    public static bool IsRetired(this PieceState state) => state is PieceState.Condemned or PieceState.Destroyed;
+
+    /// <summary>The state after a signed inspection. A hold or remove verdict puts the piece in the cage at once.</summary>
+    /// <param name="state">The state before.</param>
+    /// <param name="kind">The kind of inspection.</param>
+    /// <param name="verdict">The verdict signed; an incomplete inspection can't be signed.</param>
+    /// <param name="openHolds">Open holds before this inspection.</param>
+    public static Checked<PieceState> AfterInspection(PieceState state, InspectionKind kind, VerdictKind verdict, int openHolds)
+    {
+        if (state.IsRetired()) return new Refusal("This piece is retired; nothing more can be recorded on it.");
+        if (verdict == VerdictKind.Incomplete) return new Refusal("The inspection is not complete: every question needs an answer before it can be signed.");
+        if (verdict is VerdictKind.Hold or VerdictKind.Remove) return PieceState.Held;
+        if (openHolds > 0) return PieceState.Held;
+        return state switch
+        {
+            PieceState.New when kind is InspectionKind.Initial => PieceState.InService,
+            PieceState.New => new Refusal("New gear needs its initial inspection before any other."),
+            PieceState.InService => PieceState.InService,
+            PieceState.Held => PieceState.InService,
+            _ => throw new InvalidOperationException($"No way on from {state}."),
+        };
+    }
+
+    /// <summary>The state after anybody has put a hold on it.</summary>
+    public static Checked<PieceState> AfterHold(PieceState state) =>
+        state.IsRetired() ? new Refusal("This piece is retired already; it can't come back into use.") : PieceState.Held;
+
+    /// <summary>The state after a hold was closed.</summary>
+    /// <param name="state">The state before.</param>
+    /// <param name="stillOpen">Holds still open.</param>
+    /// <param name="everAccepted">Whether an initial inspection was ever passed: a piece held while new goes back to new.</param>
+    public static Checked<PieceState> AfterRelease(PieceState state, int stillOpen, bool everAccepted) =>
+        state != PieceState.Held ? new Refusal("This piece is not on hold.")
+        : stillOpen > 0 ? PieceState.Held
+        : everAccepted ? PieceState.InService : PieceState.New;
+
+    /// <summary>The state after condemning.</summary>
+    public static Checked<PieceState> AfterCondemning(PieceState state) => state switch
+    {
+        PieceState.New or PieceState.InService or PieceState.Held => PieceState.Condemned,
+        PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
+        _ => throw new InvalidOperationException($"No way on from {state}."),
+    };
+
+    /// <summary>The state after destruction: only what is condemned is destroyed, so that the decision stands on record first.</summary>
+    public static Checked<PieceState> AfterDestruction(PieceState state) => state switch
+    {
+        PieceState.Condemned => PieceState.Destroyed,
+        PieceState.Destroyed => new Refusal("This piece is destroyed already."),
+        PieceState.New or PieceState.InService or PieceState.Held => new Refusal("Only a condemned piece is destroyed; condemn it first."),
+        _ => throw new InvalidOperationException($"No way on from {state}."),
+    };
+}

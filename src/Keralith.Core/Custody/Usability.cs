@@ -1,0 +1,78 @@
+namespace Keralith.Core.Custody;
+
+/// <summary>Everything that decides whether a piece may be used.</summary>
+public sealed record UseFacts
+{
+    public required PieceState State { get; init; }
+
+    /// <summary>Open holds, oldest first, each in words ("verdict remove since 2026-03-01").</summary>
+    public required IReadOnlyList<string> OpenHolds { get; init; }
+
+    /// <summary>When the periodic inspection runs out; null: never passed one.</summary>
+    public required DateOnly? PeriodicDue { get; init; }
+
+    /// <summary>When the frequent inspection runs out; null where it is due each use and the calendar has no say.</summary>
+    public required DateOnly? FrequentDue { get; init; }
+
+    /// <summary>Whether the frequent inspection is kept by the calendar: hooks, hoists, below the hook.</summary>
+    public required bool FrequentByCalendar { get; init; }
+
+    public required bool RatedLoadKnown { get; init; }
+
+    /// <summary>Whether it is made for lifting at all; tie-downs and binders are not.</summary>
+    public bool ForLifting { get; init; } = true;
+
+    /// <summary>Whether the site wants the season's colour on it and it does not carry it.</summary>
+    public bool LacksSeasonColour { get; init; }
+
+    /// <summary>When its calibration runs out; null where it has none to keep.</summary>
+    public DateOnly? CalibrationDue { get; init; }
+}
+
+/// <summary>May it be used, and if not, why: every reason, the gravest first.</summary>
+/// <param name="Reasons">Empty when it may be used.</param>
+public sealed record Usability(IReadOnlyList<string> Reasons)
+{
+    public bool MayBeUsed => Reasons.Count == 0;
+
+    /// <summary>The one answer used by the scan, the lists and the desk.</summary>
+    public static Usability On(UseFacts facts, DateOnly today)
+    {
+        var reasons = new List<string>();
+        switch (facts.State)
+        {
+            case PieceState.Destroyed:
+                reasons.Add("Destroyed: it will never lift again.");
+                return new(reasons);
+            case PieceState.Condemned:
+                reasons.Add("Condemned: it will never lift again.");
+                return new(reasons);
+            case PieceState.New:
+                reasons.Add("New: not inspected yet.");
+                break;
+            case PieceState.Held:
+                reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
+                if (facts.OpenHolds.Count == 0) reasons.Add("On hold.");
+                break;
+            case PieceState.InService:
+                reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
+                break;
+            default:
+                throw new InvalidOperationException($"No such state: {facts.State}.");
+        }
+
+        if (!facts.ForLifting) reasons.Add("Not for lifting.");
+        if (facts.State != PieceState.New)
+        {
+            if (facts.PeriodicDue is not { } periodic) reasons.Add("No periodic inspection on record.");
+            else if (periodic < today) reasons.Add($"Periodic inspection overdue since {periodic:yyyy-MM-dd}.");
+            if (facts.FrequentByCalendar && facts.FrequentDue is null) reasons.Add("No frequent inspection on record.");
+            else if (facts.FrequentByCalendar && facts.FrequentDue < today) reasons.Add($"Frequent inspection overdue since {facts.FrequentDue:yyyy-MM-dd}.");
+        }
+
+        if (!facts.RatedLoadKnown) reasons.Add("Its rated load is not known.");
+        if (facts.LacksSeasonColour) reasons.Add("It does not carry the season's colour.");
+        if (facts.CalibrationDue is { } calibration && calibration < today) reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
+        return new(reasons);
+    }
+}

@@ -1,0 +1,207 @@
+using System.Text.Json;
+using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Formats;
+
+/// <summary>Reads <c>keralith.case/1</c>. Every fault is listed; a case with any is not judged.</summary>
+public static class CaseReader
+{
+    public const string Format = "keralith.case/1";
+
+    private static readonly JsonDocumentOptions Options = new() { MaxDepth = 16 };
+
+    private static readonly string[] LimitForms = ["percent", "absolute", "count"];
+    private static readonly string[] AnswerForms = ["answer", "value", "count", "baseline", "baselineBasis", "uncertainty"];
+    private static readonly Dictionary<string, InspectionKind> Kinds = Enum.GetValues<InspectionKind>().ToDictionary(Words.Code);
+    private static readonly Dictionary<string, Found> Answers = Enum.GetValues<Found>().ToDictionary(Words.Code);
+    private static readonly Dictionary<string, BaselineBasis> Bases = Enum.GetValues<BaselineBasis>().ToDictionary(Words.Code);
+    private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>().ToDictionary(Words.Code);
+
+    /// <summary>Reads a case from JSON text.</summary>
+    public static ReadResult<Case> Read(string json)
+    {
+        try
+        {
+            using var document = JsonDocument.Parse(json, Options);
+            return Read(document.RootElement);
+        }
+        catch (JsonException e)
+        {
+            return new(null, [new("$", $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {Format} object")]);
+        }
+    }
+
+    /// <summary>Reads a case from a parsed document.</summary>
+    public static ReadResult<Case> Read(JsonElement root)
+    {
+        var faults = new List<Fault>();
+        var fields = new JsonFields(root, "$", faults);
+        if (!fields.IsObject) return new(null, faults);
+        if (fields.RequiredText("format") is { } format && format != Format) fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
+        var books = Books(fields);
+        var kind = OneOf(fields, "kind", Kinds) ?? InspectionKind.Periodic;
+        var gear = Gear(fields, faults);
+        var limits = Limits(fields, faults);
+        var answers = gear is null ? [] : AnswerList(fields, faults, gear, books);
+        if (gear is null) fields.Take("answers");
+        fields.RefuseUnread("format, ruleBooks, kind, gear, limits, answers");
+        return faults.Count > 0 ? new(null, faults) : new(new Case(books, kind, gear!, limits, answers), faults);
+    }
+
+    private static List<RuleBook> Books(JsonFields fields)
+    {
+        if (fields.Take("ruleBooks") is null) return [RuleBookShelf.Asme];
+        var books = new List<RuleBook>();
+        var count = 0;
+        foreach (var (element, path) in fields.Array("ruleBooks"))
+        {
+            var name = $"ruleBooks{path[(fields.Path.Length + 1 + "ruleBooks".Length)..]}";
+            count++;
+            if (element.ValueKind != JsonValueKind.String || RuleBookShelf.Find(element.GetString()!) is not { } book)
+            {
+                fields.Refuse(name, $"found {JsonFields.Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
+            }
+            else if (books.Contains(book)) fields.Refuse(name, $"the book {book} stands twice");
+            else books.Add(book);
+        }
+
+        if (count == 0) fields.Refuse("ruleBooks", "found no book, expected at least one");
+        return books;
+    }
+
+    private static GearPiece? Gear(JsonFields fields, List<Fault> faults)
+    {
+        if (fields.Take("gear") is not { } element)
+        {
+            fields.Refuse("gear", "missing, expected an object with the gear's family and attributes");
+            return null;
+        }
+
+        return GearReader.Read(element, fields.PathOf("gear"), faults);
+    }
+
+    private static List<OwnLimit> Limits(JsonFields fields, List<Fault> faults)
+    {
+        var limits = new List<OwnLimit>();
+        foreach (var (element, path) in fields.Array("limits"))
+        {
+            var limit = new JsonFields(element, path, faults);
+            if (!limit.IsObject) continue;
+            var owner = RequiredOneOf(limit, "source", Owners);
+            var criterion = KnownCriterion(limit);
+            var percent = limit.Number("percent");
+            var count = limit.Whole("count", 1);
+            var absolute = criterion is { IsAngle: true }
+                ? limit.Parsed("absolute", Angle.Read) is { } angle ? angle.Degrees : (decimal?)null
+                : limit.Parsed("absolute", Length.Read) is { } length ? length.Millimetres : null;
+            if (percent < 0) limit.Refuse("percent", "found a figure under 0, expected 0 or over");
+            if (percent > 1000) limit.Refuse("percent", "found a figure over 1000, expected a share of change");
+            if (absolute < 0) limit.Refuse("absolute", "found a figure under 0, expected 0 or over");
+            var given = LimitForms.Where(n => limit.Names.Contains(n)).ToList();
+            if (given.Count != 1) limit.Refuse(given.Count == 0 ? "percent" : given[1], $"found {given.Count} figures, expected one of percent, absolute or count");
+            else if (criterion is { IsAnswerChosen: true }) limit.Refuse("criterion", $"{criterion.Id} is a fault looked for and takes no limit");
+            else if (criterion is { Kind: CriterionKind.Count } != (given[0] == "count") && criterion is not null) limit.Refuse(given[0], $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}");
+            else if (criterion is { IsAngle: true } && given[0] == "percent") limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
+            limit.RefuseUnread("source, criterion, percent, absolute, count");
+            if (owner is { } o && criterion is not null) limits.Add(new(o, criterion) { Percent = percent, Absolute = absolute, Count = count });
+        }
+
+        return limits;
+    }
+
+    private static List<Answer> AnswerList(JsonFields fields, List<Fault> faults, GearPiece gear, IReadOnlyList<RuleBook> books)
+    {
+        var parts = Catalogue.Parts(gear, books).ToDictionary(p => p.Path);
+        var answers = new List<Answer>();
+        foreach (var (element, path) in fields.Array("answers"))
+        {
+            var answer = new JsonFields(element, path, faults);
+            if (!answer.IsObject) continue;
+            var criterion = KnownCriterion(answer);
+            var part = answer.RequiredText("part");
+            if (part is not null && !parts.ContainsKey(part)) answer.Refuse("part", $"found \"{part}\", expected a part of this {gear.Family.Code}: {string.Join(", ", parts.Keys)}");
+            else if (part is not null && criterion is not null && !parts[part].Criteria.Contains(criterion)) answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {gear.Family.Code}");
+            var before = faults.Count;
+            var response = criterion is null ? null : Response(answer, criterion);
+            if (criterion is null)
+            {
+                foreach (var name in AnswerForms) answer.Take(name);
+            }
+
+            answer.RefuseUnread(criterion is null ? "criterion, part and an answer" : Expected(criterion));
+            if (response is not null && faults.Count == before && part is not null) answers.Add(new(criterion!, part, response));
+        }
+
+        return answers;
+    }
+
+    private static string Expected(Criterion criterion) => criterion switch
+    {
+        { IsAnswerChosen: true } => "criterion, part, answer",
+        { Kind: CriterionKind.Count } => "criterion, part, count",
+        { IsAngle: true } => "criterion, part, value, uncertainty",
+        _ => "criterion, part, value, baseline, baselineBasis, uncertainty",
+    };
+
+    private static Response? Response(JsonFields answer, Criterion criterion)
+    {
+        if (criterion.IsAnswerChosen) return RequiredOneOf(answer, "answer", Answers) is { } found ? new Chosen(found) : null;
+        if (criterion.Kind == CriterionKind.Count)
+        {
+            if (!answer.Names.Contains("count")) answer.Refuse("count", "missing, expected a whole number from 0 up");
+            return answer.Whole("count", 0) is { } count ? new Counted(count) : null;
+        }
+
+        if (!answer.Names.Contains("value")) answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
+        if (criterion.IsAngle)
+        {
+            var angle = answer.Parsed("value", Angle.Read);
+            var about = answer.Parsed("uncertainty", Angle.Read) ?? default;
+            if (angle?.Degrees < 0) answer.Refuse("value", "found an angle under 0, expected 0 or over");
+            if (about.Degrees < 0) answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
+            return angle is { } a ? new MeasuredAngle(a, about) : null;
+        }
+
+        var value = Positive(answer, "value");
+        var baseline = Positive(answer, "baseline");
+        var basis = OneOf(answer, "baselineBasis", Bases) ?? BaselineBasis.New;
+        var uncertainty = answer.Parsed("uncertainty", Length.Read) ?? default;
+        if (uncertainty.Millimetres < 0) answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
+        if (criterion.IsPair && value < baseline) answer.Refuse("value", $"found {value}, expected the longest: not under the shortest, {baseline}");
+        return value is { } v ? new Measured(v, baseline, basis, uncertainty) : null;
+    }
+
+    private static Length? Positive(JsonFields fields, string name)
+    {
+        var length = fields.Parsed(name, Length.Read);
+        if (length?.Millimetres <= 0) fields.Refuse(name, $"found {length}, expected a length over 0");
+        return length;
+    }
+
+    private static Criterion? KnownCriterion(JsonFields fields)
+    {
+        if (fields.RequiredText("criterion") is not { } id) return null;
+        var criterion = Catalogue.Find(id);
+        if (criterion is null) fields.Refuse("criterion", $"found \"{id}\", expected the id of a criterion, such as \"hook.throat\"");
+        return criterion;
+    }
+
+    private static T? RequiredOneOf<T>(JsonFields fields, string name, Dictionary<string, T> known)
+        where T : struct
+    {
+        if (!fields.Names.Contains(name)) fields.Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
+        return OneOf(fields, name, known);
+    }
+
+    private static T? OneOf<T>(JsonFields fields, string name, Dictionary<string, T> known)
+        where T : struct
+    {
+        if (fields.Text(name) is not { } text) return null;
+        if (known.TryGetValue(text, out var value)) return value;
+        fields.Refuse(name, $"found \"{text}\", expected one of {string.Join(", ", known.Keys)}");
+        return null;
+    }
+}

@@ -1,0 +1,65 @@
+using System.Text.Json;
+using Keralith.Core.Gear;
+
+namespace Keralith.Core.Formats;
+
+/// <summary>Reads and writes the <c>gear</c> object of the file formats.</summary>
+public static class GearReader
+{
+    /// <summary>Reads a gear object; null when its family is not known. Faults are added with their paths.</summary>
+    public static GearPiece? Read(JsonElement element, string path, List<Fault> faults)
+    {
+        var fields = new JsonFields(element, path, faults);
+        if (!fields.IsObject) return null;
+        GearFamily? family = null;
+        if (fields.RequiredText("family") is { } code && (family = GearFamilies.Find(code)) is null)
+        {
+            fields.Refuse("family", $"found \"{code}\", expected one of {string.Join(", ", GearFamilies.All)}");
+        }
+
+        var values = new List<KeyValuePair<string, AttributeValue>>();
+        foreach (var name in fields.Names.Where(n => n != "family").ToList())
+        {
+            if (GearAttributes.Find(name) is not { } definition)
+            {
+                fields.Refuse(name, "unknown field, expected family and attributes of the gear");
+                continue;
+            }
+
+            var value = Value(fields, definition, faults);
+            if (!value.Ok) fields.Refuse(name, value.Fault!);
+            else values.Add(new(name, value.Value));
+        }
+
+        return family is null ? null : new(family, values);
+    }
+
+    private static Checked<AttributeValue> Value(JsonFields fields, AttributeDefinition definition, List<Fault> faults)
+    {
+        var element = fields.Take(definition.Name)!.Value;
+        switch (definition.Kind)
+        {
+            case AttributeKind.Flag when element.ValueKind is JsonValueKind.True or JsonValueKind.False:
+                return new FlagValue(element.GetBoolean());
+            case AttributeKind.Flag:
+                return new Refusal($"found {JsonFields.Kind(element)}, expected true or false");
+            case AttributeKind.Whole when element.ValueKind == JsonValueKind.Number:
+            case AttributeKind.Number when element.ValueKind == JsonValueKind.Number:
+                return definition.Read(element.GetRawText());
+            case AttributeKind.Whole or AttributeKind.Number:
+                return new Refusal($"found {JsonFields.Kind(element)}, expected a number");
+            case AttributeKind.Roster:
+                var roster = new JsonFields(element, fields.PathOf(definition.Name), faults);
+                var members = roster.Whole("members", 1);
+                var links = roster.Array("links").Select(l => l.Element.ValueKind == JsonValueKind.Number && l.Element.TryGetInt32(out var n) && n >= 1 ? n : (int?)null).ToList();
+                roster.RefuseUnread("members, links");
+                return links.Count is not (0 or 2) || links.Contains(null) || (links.Count == 2 && links[0] > links[1])
+                    ? new Refusal("expected links as [least, most]")
+                    : new RosterValue(members, links.Count == 2 ? links[0] : null, links.Count == 2 ? links[1] : null);
+            default:
+                return element.ValueKind == JsonValueKind.String
+                    ? definition.Read(element.GetString()!)
+                    : new Refusal($"found {JsonFields.Kind(element)}, expected text{(definition.Kind is AttributeKind.Length or AttributeKind.Mass ? " with a unit" : string.Empty)}");
+        }
+    }
+}

@@ -1,0 +1,101 @@
+using System.Buffers;
+using System.Globalization;
+using System.Text;
+using System.Text.Encodings.Web;
+using System.Text.Json;
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+
+namespace Keralith.Core.Formats;
+
+/// <summary>Writes <c>keralith.verdict/1</c>: the same verdict, the same bytes.</summary>
+public static class VerdictWriter
+{
+    public const string Format = "keralith.verdict/1";
+
+    private static readonly JsonWriterOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static readonly JsonWriterOptions Indented = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Indented = true, NewLine = "\n" };
+
+    /// <summary>The verdict as JSON text.</summary>
+    public static string Write(Verdict verdict, bool indented = false)
+    {
+        var buffer = new ArrayBufferWriter<byte>(2048);
+        using (var json = new Utf8JsonWriter(buffer, indented ? Indented : Compact)) Write(json, verdict);
+        return Encoding.UTF8.GetString(buffer.WrittenSpan);
+    }
+
+    /// <summary>Writes the verdict into a document.</summary>
+    public static void Write(Utf8JsonWriter json, Verdict verdict)
+    {
+        json.WriteStartObject();
+        json.WriteString("format", Format);
+        json.WriteString("verdict", Words.Code(verdict.Kind));
+        json.WriteBoolean("complete", verdict.Complete);
+        json.WriteStartArray("findings");
+        foreach (var finding in verdict.Findings) Write(json, finding);
+        json.WriteEndArray();
+        json.WriteStartArray("missing");
+        foreach (var missing in verdict.Missing)
+        {
+            json.WriteStartObject();
+            json.WriteString("criterion", missing.Criterion.Id);
+            json.WriteString("part", missing.Part);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    private static void Write(Utf8JsonWriter json, Finding finding)
+    {
+        json.WriteStartObject();
+        json.WriteString("criterion", finding.Criterion.Id);
+        json.WriteString("part", finding.Part);
+        json.WriteString("outcome", Words.Code(finding.Outcome));
+        Number(json, "consumed", finding.Governing.Consumed);
+        if (finding.Governing.Figure is { } figure)
+        {
+            json.WriteStartObject("limit");
+            Number(json, Unit(finding.Criterion), figure.Limit);
+            json.WriteString("comparator", Words.Code(figure.Comparator));
+            json.WriteString("text", finding.LimitText);
+            json.WriteEndObject();
+        }
+        else
+        {
+            json.WriteNull("limit");
+        }
+
+        json.WriteString("book", finding.Governing.Book);
+        json.WriteString("reason", finding.Reason);
+        json.WriteString("reference", finding.Criterion.Source.ToString());
+        if (finding.FromGear) json.WriteString("from", "gear");
+        json.WriteStartArray("books");
+        foreach (var book in finding.Books)
+        {
+            json.WriteStartObject();
+            json.WriteString("book", book.Book);
+            if (book.Outcome is { } outcome) json.WriteString("outcome", Words.Code(outcome));
+            else json.WriteNull("outcome");
+            if (book.Figure is { } limit) Number(json, LimitName(finding.Criterion), limit.Limit);
+            if (book.From is not null) json.WriteString("from", book.From);
+            json.WriteEndObject();
+        }
+
+        json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    private static string Unit(Criterion criterion) => criterion.Kind == CriterionKind.Count ? "count" : criterion.IsAngle ? "deg" : "mm";
+
+    private static string LimitName(Criterion criterion) => criterion.Kind == CriterionKind.Count ? "limitCount" : criterion.IsAngle ? "limitDeg" : "limitMm";
+
+    /// <summary>Four decimals, half away from zero, no trailing zeros.</summary>
+    private static void Number(Utf8JsonWriter json, string name, decimal? number)
+    {
+        json.WritePropertyName(name);
+        if (number is not { } n) json.WriteNullValue();
+        else json.WriteRawValue(Math.Round(n, 4, MidpointRounding.AwayFromZero).ToString("0.####", CultureInfo.InvariantCulture), skipInputValidation: true);
+    }
+}

@@ -1,0 +1,19 @@
+using Keralith.Core.Criteria;
+
+namespace Keralith.Core.Gear.Families;
+
+/// <summary>Links and rings on their own (ASME B30.26, chapter 26-4).</summary>
+internal static class LinkOrRing
+{
+    public static GearFamily Family { get; } = new()
+    {
+        Code = "link-or-ring",
+        Name = "Link or ring",
+        Standard = "ASME B30.26, links, rings and swivels",
+        Group = FamilyGroup.Hardware,
+        Asks = ["size", "grade"],
+        Requires = ["size"],
+        Parts = [new("body", "Body", LinkCriteria.OnAnyLink)],
+        TagEntries = [new("maker", "maker"), new("ratedLoad", "size or rated load"), new("grade", "grade") { Due = g => g.Text("material") == "alloy" }],
+    };
+}

@@ -1,0 +1,67 @@
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Gear;
+
+/// <summary>What is stated of a piece of gear: its family and the attributes the rules look at. Immutable.</summary>
+public sealed class GearPiece
+{
+    private readonly Dictionary<string, AttributeValue> _values;
+
+    /// <param name="family">The family.</param>
+    /// <param name="values">Attributes by their fixed names; a name no attribute has is a bug.</param>
+    /// <exception cref="ArgumentException">A name is not an attribute.</exception>
+    public GearPiece(GearFamily family, IEnumerable<KeyValuePair<string, AttributeValue>> values)
+    {
+        Family = family;
+        _values = new(values);
+        foreach (var name in _values.Keys)
+        {
+            if (GearAttributes.Find(name) is null) throw new ArgumentException($"There is no attribute {name}.", nameof(values));
+        }
+    }
+
+    public GearFamily Family { get; }
+
+    /// <summary>All that is stated, by name.</summary>
+    public IReadOnlyDictionary<string, AttributeValue> Values => _values;
+
+    /// <summary>Chain: nominal diameter; rope: diameter; shackle: stock of the bow.</summary>
+    public Length? Size => Length("size");
+
+    /// <summary>Legs, 1 unless stated.</summary>
+    public int Legs => Whole("legs") ?? 1;
+
+    /// <summary>What the legs end in: hook, link or shackle; an alloy chain sling's are links unless stated; null: none.</summary>
+    public string? EndFitting => Text("endFitting") ?? (Family.Code == "alloy-chain-sling" ? "link" : null);
+
+    /// <summary>Hooks are taken to have a latch unless stated otherwise.</summary>
+    public bool HookLatch => Flag("hookLatch", true);
+
+    public bool HookSwivels => Flag("hookSwivels");
+
+    public bool Shortener => Flag("shortener");
+
+    public string? PinType => Text("pinType");
+
+    public bool LatchPolicy => Flag("latchPolicy");
+
+    /// <summary>The grade as a number: 8, 80 and 800 are all 80; null when not stated or not a number ("regional letter marks").</summary>
+    public int? GradeNumber
+    {
+        get
+        {
+            if (!int.TryParse(string.Concat((Text("grade") ?? string.Empty).Where(char.IsAsciiDigit)), out var mark) || mark == 0) return null;
+            return mark switch { < 20 => mark * 10, > 200 => mark / 10, _ => mark };
+        }
+    }
+
+    public Length? Length(string name) => _values.GetValueOrDefault(name) is LengthValue v ? v.Length : null;
+
+    public Mass? Mass(string name) => _values.GetValueOrDefault(name) is MassValue v ? v.Mass : null;
+
+    public int? Whole(string name) => _values.GetValueOrDefault(name) is WholeValue v ? v.Whole : null;
+
+    public string? Text(string name) => _values.GetValueOrDefault(name) is TextValue v ? v.Value : null;
+
+    public bool Flag(string name, bool unlessStated = false) => _values.GetValueOrDefault(name) is FlagValue v ? v.Value : unlessStated;
+}

@@ -1,0 +1,111 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Judgement;
+
+/// <summary>The kinds of inspection.</summary>
+public enum InspectionKind
+{
+    /// <summary>Before first use of new, altered or repaired gear.</summary>
+    Initial,
+
+    /// <summary>Before use, or by the calendar for hoists and hooks.</summary>
+    Frequent,
+
+    /// <summary>Complete, hands on every part, measured.</summary>
+    Periodic,
+
+    /// <summary>At the counter when gear comes back.</summary>
+    Return,
+
+    /// <summary>After a shock load, overload, fire, chemical or collision.</summary>
+    AfterEvent,
+}
+
+/// <summary>What was found when looking or trying.</summary>
+public enum Found
+{
+    /// <summary>No fault.</summary>
+    No,
+
+    /// <summary>The fault is there.</summary>
+    Yes,
+
+    /// <summary>Can't tell.</summary>
+    Unsure,
+
+    /// <summary>Can't reach or see.</summary>
+    NotAccessible,
+}
+
+/// <summary>Where a baseline comes from, best first.</summary>
+public enum BaselineBasis
+{
+    /// <summary>Measured on this piece when new.</summary>
+    New,
+
+    /// <summary>The maker's figure for the model.</summary>
+    Catalogue,
+
+    /// <summary>A new piece of the same model.</summary>
+    Twin,
+
+    /// <summary>Today's figure accepted when old gear was taken over: watch at best.</summary>
+    Provisional,
+}
+
+/// <summary>What was answered.</summary>
+public abstract record Response
+{
+    private protected Response()
+    {
+    }
+}
+
+/// <summary>An answer chosen, for faults and tests.</summary>
+public sealed record Chosen(Found Found) : Response;
+
+/// <summary>A count, 0 and over.</summary>
+public sealed record Counted(int Count) : Response;
+
+/// <summary>A length measured.</summary>
+/// <param name="Value">Over 0.</param>
+/// <param name="Baseline">The original, catalogue or nominal figure, over 0; null when there is none.</param>
+/// <param name="Basis">Where the baseline comes from.</param>
+/// <param name="Uncertainty">Of the instrument, 0 and over.</param>
+public sealed record Measured(Length Value, Length? Baseline = null, BaselineBasis Basis = BaselineBasis.New, Length Uncertainty = default) : Response;
+
+/// <summary>An angle measured, 0 and over.</summary>
+public sealed record MeasuredAngle(Angle Value, Angle Uncertainty = default) : Response;
+
+/// <summary>One answer on one part.</summary>
+public sealed record Answer(Criterion Criterion, string Part, Response Response);
+
+/// <summary>Who set a limit beside the books.</summary>
+public enum LimitOwner
+{
+    Site,
+    Maker,
+}
+
+/// <summary>A limit of the site or the maker: one of a percentage of change, a figure, or a count.</summary>
+public sealed record OwnLimit(LimitOwner Owner, Criterion Criterion)
+{
+    /// <summary>Change allowed, in percent of the baseline, 0 and over.</summary>
+    public decimal? Percent { get; init; }
+
+    /// <summary>The figure itself for a least thickness, else the amount of change allowed; millimetres, or degrees for an angle.</summary>
+    public decimal? Absolute { get; init; }
+
+    /// <summary>The first failing count.</summary>
+    public int? Count { get; init; }
+}
+
+/// <summary>Everything a judgement looks at.</summary>
+public sealed record Case(
+    IReadOnlyList<RuleBook> Books,
+    InspectionKind Kind,
+    GearPiece Gear,
+    IReadOnlyList<OwnLimit> Limits,
+    IReadOnlyList<Answer> Answers);

@@ -1,0 +1,87 @@
+using Keralith.Core.Criteria;
+
+namespace Keralith.Core.Judgement;
+
+/// <summary>Judges a case: every answer by every chosen book, the worst governs. Pure: the same case, the same verdict.</summary>
+public static class Judge
+{
+    /// <summary>The share of an allowance from which a piece is watched, unless the site sets another.</summary>
+    public const decimal DefaultWatchShare = 0.75m;
+
+    /// <summary>Judges a case whose answers all sit on parts and criteria the gear has.</summary>
+    /// <param name="case">The case.</param>
+    /// <param name="watchShare">Over 0, at most 1.</param>
+    public static Verdict Of(Case @case, decimal watchShare = DefaultWatchShare)
+    {
+        var findings = new List<Finding>(@case.Answers.Count);
+        foreach (var answer in @case.Answers) findings.Add(Answer(@case, answer, watchShare));
+        findings.AddRange(GearFacts.Findings(@case.Gear, @case.Books));
+        var missing = MissingAnswers(@case);
+        var worst = findings.Count == 0 ? Outcome.Clear : findings.Max(f => f.Outcome);
+        var kind = worst switch
+        {
+            Outcome.Remove => VerdictKind.Remove,
+            Outcome.Hold => VerdictKind.Hold,
+            _ when missing.Count > 0 => VerdictKind.Incomplete,
+            Outcome.Watch => VerdictKind.Watch,
+            Outcome.Clear => VerdictKind.Fit,
+            _ => throw new InvalidOperationException($"No such outcome: {worst}."),
+        };
+        return new(kind, findings, missing);
+    }
+
+    /// <summary>Judges one answer of a case.</summary>
+    public static Finding Answer(Case @case, Answer answer, decimal watchShare = DefaultWatchShare) => answer.Response switch
+    {
+        Chosen chosen => FaultJudgement.Of(@case, answer, chosen),
+        Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
+        Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
+        MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
+        _ => throw new InvalidOperationException($"No such response: {answer.Response}."),
+    };
+
+    /// <summary>Whether a criterion is asked in a kind of inspection.</summary>
+    public static bool IsAsked(Criterion criterion, InspectionKind kind) => !criterion.Optional && kind switch
+    {
+        InspectionKind.Initial => true,
+        InspectionKind.Periodic or InspectionKind.AfterEvent => criterion.AskedIn is AskedIn.Frequent or AskedIn.Periodic,
+        InspectionKind.Frequent or InspectionKind.Return => criterion.AskedIn is AskedIn.Frequent,
+        _ => throw new InvalidOperationException($"No such kind: {kind}."),
+    };
+
+    /// <summary>The required questions without an answer, by part and then in catalogue order.</summary>
+    public static IReadOnlyList<Unanswered> MissingAnswers(Case @case)
+    {
+        var answered = new HashSet<(string, string)>(@case.Answers.Count);
+        foreach (var answer in @case.Answers) answered.Add((answer.Part, answer.Criterion.Id));
+        var missing = new List<Unanswered>();
+        foreach (var part in Catalogue.Parts(@case.Gear, @case.Books))
+        {
+            foreach (var criterion in part.Criteria)
+            {
+                if (IsAsked(criterion, @case.Kind) && !answered.Contains((part.Path, criterion.Id))) missing.Add(new(criterion, part.Path));
+            }
+        }
+
+        return missing;
+    }
+
+    /// <summary>The entry that governs: the worst outcome; among equals the smallest allowance; among equals the first named.</summary>
+    internal static BookFinding Governing(IReadOnlyList<BookFinding> books)
+    {
+        BookFinding? best = null;
+        foreach (var book in books)
+        {
+            if (book.Outcome is null) continue;
+            if (best is null || book.Outcome > best.Outcome || (book.Outcome == best.Outcome && IsTighter(book, best))) best = book;
+        }
+
+        return best ?? throw new InvalidOperationException("No book has judged.");
+    }
+
+    private static bool IsTighter(BookFinding candidate, BookFinding best)
+    {
+        if (candidate.Figure?.Allowance is not { } mine) return false;
+        return best.Figure?.Allowance is not { } theirs || mine < theirs || (mine == theirs && best.From == "maker" && candidate.Book == "maker");
+    }
+}

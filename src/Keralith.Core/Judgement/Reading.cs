@@ -1,0 +1,36 @@
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Judgement;
+
+/// <summary>A figure as entered, ready to compare: millimetres, degrees or a count.</summary>
+/// <param name="Value">The figure.</param>
+internal readonly record struct Reading(decimal Value)
+{
+    public Length? Baseline { get; init; }
+
+    /// <summary>Whether the baseline is today's figure of gear taken over.</summary>
+    public bool Provisional { get; init; }
+
+    /// <summary>Of the instrument, in the unit of the value; 0 when not stated.</summary>
+    public decimal Uncertainty { get; init; }
+
+    /// <summary>The unit figures are written back in; null for counts and angles.</summary>
+    public LengthUnit? Unit { get; init; }
+
+    public bool IsAngle { get; init; }
+
+    public static Reading From(Measured measured) => new(measured.Value.Millimetres)
+    {
+        Baseline = measured.Baseline,
+        Provisional = measured.Baseline is not null && measured.Basis == BaselineBasis.Provisional,
+        Uncertainty = measured.Uncertainty.Millimetres,
+        Unit = measured.Baseline?.Unit ?? measured.Value.Unit,
+    };
+
+    public static Reading From(MeasuredAngle angle) => new(angle.Value.Degrees) { Uncertainty = angle.Uncertainty.Degrees, IsAngle = true };
+
+    /// <summary>A figure of this kind in words, with its unit, rounded for reading.</summary>
+    public string Words(decimal figure) => Unit is { } unit
+        ? QuantityFormat.Rounded(Length.FromMillimetres(figure).In(unit))
+        : IsAngle ? new Angle(figure).ToString() : QuantityFormat.Number(figure);
+}

@@ -1,0 +1,96 @@
+namespace Keralith.Core.People;
+
+/// <summary>What a person does in the yard.</summary>
+public enum Role
+{
+    /// <summary>Rigger, operator, millwright: looks gear over before every use. May stop, never release.</summary>
+    Crew,
+
+    /// <summary>Storekeeper: hands out, takes back, keeps the cage.</summary>
+    Stores,
+
+    /// <summary>Inspects under supervision; signs nothing alone.</summary>
+    Trainee,
+
+    /// <summary>The designated person: inspects, measures, signs.</summary>
+    Inspector,
+
+    /// <summary>The qualified person: rules on doubts, releases, condemns.</summary>
+    Qualified,
+
+    /// <summary>Supervisor or administrator: sites, stores, people, books.</summary>
+    Admin,
+
+    /// <summary>Reads everything, changes nothing.</summary>
+    Auditor,
+}
+
+/// <summary>Something a person may or may not do.</summary>
+public enum Right
+{
+    /// <summary>See gear, records and rules.</summary>
+    Read,
+
+    /// <summary>Take a piece out of use on a doubt.</summary>
+    Hold,
+
+    /// <summary>Make a frequent check's record.</summary>
+    CheckFrequent,
+
+    /// <summary>Enter gear, its tag and its baselines.</summary>
+    Register,
+
+    /// <summary>Draft an inspection.</summary>
+    Draft,
+
+    /// <summary>Sign an inspection.</summary>
+    SignInspection,
+
+    /// <summary>Prove an identity again and fit a new tag.</summary>
+    Retag,
+
+    /// <summary>Close a hold put on for a doubt.</summary>
+    CloseDoubt,
+
+    /// <summary>Close a hold that a verdict or an event put on.</summary>
+    CloseVerdict,
+
+    /// <summary>Close a hold put on by a site policy.</summary>
+    ClosePolicy,
+
+    /// <summary>Condemn a piece.</summary>
+    Condemn,
+
+    /// <summary>Record that a condemned piece was destroyed.</summary>
+    Destroy,
+
+    /// <summary>Read the ledger of signed records.</summary>
+    ReadLedger,
+}
+
+/// <summary>Who may what: the one table.</summary>
+public static class Rights
+{
+    private static readonly Role[] Everyone = Enum.GetValues<Role>();
+    private static readonly Role[] Anyone = Everyone.Where(r => r != Role.Auditor).ToArray();
+
+    private static readonly Dictionary<Right, Role[]> Table = new()
+    {
+        [Right.Read] = Everyone,
+        [Right.Hold] = Anyone,
+        [Right.CheckFrequent] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified],
+        [Right.Register] = [Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.Draft] = [Role.Trainee, Role.Inspector, Role.Qualified],
+        [Right.SignInspection] = [Role.Inspector, Role.Qualified],
+        [Right.Retag] = [Role.Qualified],
+        [Right.CloseDoubt] = [Role.Inspector, Role.Qualified],
+        [Right.CloseVerdict] = [Role.Qualified],
+        [Right.ClosePolicy] = [Role.Admin],
+        [Right.Condemn] = [Role.Qualified],
+        [Right.Destroy] = [Role.Stores, Role.Qualified, Role.Admin],
+        [Right.ReadLedger] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
+    };
+
+    /// <summary>Whether a role may do something.</summary>
+    public static bool May(this Role role, Right right) => Table[right].Contains(role);
+}

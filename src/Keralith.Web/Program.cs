@@ -1,0 +1,2 @@
+var b = WebApplication.CreateBuilder(args);
+b.Build().Run();

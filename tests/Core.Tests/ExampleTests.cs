@@ -1,0 +1,66 @@
+using System.Text.Json;
+using Keralith.Core.Formats;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Xunit;
+
+namespace Keralith.Core.Tests;
+
+/// <summary>The worked cases: whatever they expect must stand in the verdict.</summary>
+public class ExampleTests
+{
+    private static readonly JsonElement Cases = JsonDocument.Parse(new StreamReader(typeof(ExampleTests).Assembly.GetManifestResourceStream("judge.json")!).ReadToEnd()).RootElement;
+
+    public static TheoryData<string> Names => new(Cases.EnumerateArray().Where(IsKnown).Select(c => c.GetProperty("name").GetString()!));
+
+    [Theory]
+    [MemberData(nameof(Names))]
+    public void A_worked_case_comes_out_as_expected(string name)
+    {
+        var example = Cases.EnumerateArray().Single(c => c.GetProperty("name").GetString() == name);
+        var expected = example.GetProperty("expected");
+        var result = CaseReader.Read(example.GetProperty("input"));
+        if (expected.TryGetProperty("error", out _))
+        {
+            Assert.Null(result.Value);
+            Assert.NotEmpty(result.Faults);
+            return;
+        }
+
+        Assert.Empty(result.Faults);
+        var verdict = JsonDocument.Parse(VerdictWriter.Write(Judge.Of(result.Value!))).RootElement;
+        Contains("$", expected, verdict);
+    }
+
+    [Fact]
+    public void The_worked_cases_of_the_known_families_are_all_run() => Assert.True(Names.Count >= 30, $"only {Names.Count} cases");
+
+    private static bool IsKnown(JsonElement example) =>
+        GearFamilies.Find(example.GetProperty("input").GetProperty("gear").GetProperty("family").GetString()!) is not null
+        && !example.GetProperty("input").GetProperty("ruleBooks").EnumerateArray().Any(b => Criteria.RuleBookShelf.Find(b.GetString()!) is null);
+
+    private static void Contains(string path, JsonElement expected, JsonElement actual)
+    {
+        switch (expected.ValueKind)
+        {
+            case JsonValueKind.Object:
+                foreach (var property in expected.EnumerateObject())
+                {
+                    Assert.True(actual.TryGetProperty(property.Name, out var found), $"{path}.{property.Name} is not there");
+                    Contains($"{path}.{property.Name}", property.Value, found);
+                }
+
+                break;
+            case JsonValueKind.Array:
+                Assert.Equal(expected.GetArrayLength(), actual.GetArrayLength());
+                for (var i = 0; i < expected.GetArrayLength(); i++) Contains($"{path}[{i}]", expected[i], actual[i]);
+                break;
+            case JsonValueKind.Number:
+                Assert.True(Math.Abs(expected.GetDecimal() - actual.GetDecimal()) <= 0.00005m, $"{path}: expected {expected}, found {actual}");
+                break;
+            default:
+                Assert.True(expected.ToString() == actual.ToString(), $"{path}: expected {expected}, found {actual}");
+                break;
+        }
+    }
+}
