@@ -1,1 +1,3 @@
-Console.WriteLine("x");
+using Keralith.Cli;
+
+return await Commands.RunAsync(args);

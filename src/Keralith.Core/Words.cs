@@ -1,5 +1,8 @@
 using Keralith.Core.Criteria;
+using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.People;
+using Keralith.Core.Schedule;
 
 namespace Keralith.Core;
 
@@ -60,6 +63,57 @@ public static class Words
         _ => throw new ArgumentOutOfRangeException(nameof(owner), owner, null),
     };
 
+    public static string Code(PieceState state) => state switch
+    {
+        PieceState.New => "new",
+        PieceState.InService => "in-service",
+        PieceState.Held => "held",
+        PieceState.Condemned => "condemned",
+        PieceState.Destroyed => "destroyed",
+        _ => throw new ArgumentOutOfRangeException(nameof(state), state, null),
+    };
+
+    public static string Code(HoldCause cause) => cause switch
+    {
+        HoldCause.Doubt => "doubt",
+        HoldCause.Marking => "marking",
+        HoldCause.VerdictHold => "verdict-hold",
+        HoldCause.VerdictRemove => "verdict-remove",
+        HoldCause.Event => "event",
+        _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, null),
+    };
+
+    public static string Code(ServiceClass service) => service switch
+    {
+        ServiceClass.Normal => "normal",
+        ServiceClass.Heavy => "heavy",
+        ServiceClass.Severe => "severe",
+        _ => throw new ArgumentOutOfRangeException(nameof(service), service, null),
+    };
+
+    public static string Code(Role role) => role switch
+    {
+        Role.Crew => "crew",
+        Role.Stores => "stores",
+        Role.Trainee => "trainee",
+        Role.Inspector => "inspector",
+        Role.Qualified => "qualified",
+        Role.Admin => "admin",
+        Role.Auditor => "auditor",
+        _ => throw new ArgumentOutOfRangeException(nameof(role), role, null),
+    };
+
+    /// <summary>A hold's cause as people say it.</summary>
+    public static string Said(HoldCause cause) => cause switch
+    {
+        HoldCause.Doubt => "a doubt",
+        HoldCause.Marking => "marking missing",
+        HoldCause.VerdictHold => "verdict hold",
+        HoldCause.VerdictRemove => "verdict remove",
+        HoldCause.Event => "overload or accident",
+        _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, null),
+    };
+
     /// <summary>The sign of a comparator: how a value stands to the limit when it has failed.</summary>
     public static string Code(Comparator comparator) => comparator switch
     {
@@ -69,6 +123,11 @@ public static class Words
         Comparator.AtOrBelow => "<=",
         _ => throw new ArgumentOutOfRangeException(nameof(comparator), comparator, null),
     };
+
+    /// <summary>The value of a code written by the product itself.</summary>
+    /// <exception cref="FormatException">No value has it.</exception>
+    public static T Parse<T>(string code, Func<T, string> codeOf)
+        where T : struct, Enum => Find(code, codeOf) ?? throw new FormatException($"There is no {typeof(T).Name} \"{code}\".");
 
     /// <summary>The value of a code, or null when no value has it.</summary>
     public static T? Find<T>(string? code, Func<T, string> codeOf)

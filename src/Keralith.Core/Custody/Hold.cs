@@ -41,7 +41,27 @@ public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, 
     public bool IsFull => Kind is InspectionKind.Periodic or InspectionKind.Initial or InspectionKind.AfterEvent;
 }
 
-/// <summary>Who wants to close a hold, and when.</summary>
+/// <summary>What a piece's inspections say of it as a whole.</summary>
+public static class Standing
+{
+    /// <summary>
+    /// The verdict a piece stands under: that of its last full inspection, or a worse one found since. A clean look before use
+    /// never makes a watch milder.
+    /// </summary>
+    /// <param name="inspections">Signed inspections, oldest first.</param>
+    public static VerdictKind? Of(IEnumerable<SignedInspection> inspections)
+    {
+        VerdictKind? standing = null;
+        foreach (var inspection in inspections)
+        {
+            if (inspection.IsFull || standing is null || inspection.Verdict > standing) standing = inspection.Verdict;
+        }
+
+        return standing;
+    }
+}
+
+/// <summary>Who wants to close a hold.</summary>
 public sealed record Closer(Guid Person, Role Role);
 
 /// <summary>Anyone can stop; few can release. A release needs a name, a reason and a clean inspection made after the hold.</summary>

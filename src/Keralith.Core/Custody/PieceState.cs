@@ -27,6 +27,10 @@ public static class PieceLife
     /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
     public static bool IsRetired(this PieceState state) => state is PieceState.Condemned or PieceState.Destroyed;
 
+    /// <summary>The kind of inspection due: a piece never accepted gets its initial one, whatever was wished.</summary>
+    public static InspectionKind KindDue(PieceState state, bool everAccepted, InspectionKind wished) =>
+        state == PieceState.New || (!everAccepted && wished == InspectionKind.Periodic) ? InspectionKind.Initial : wished;
+
     /// <summary>The state after a signed inspection. A hold or remove verdict puts the piece in the cage at once.</summary>
     /// <param name="state">The state before.</param>
     /// <param name="kind">The kind of inspection.</param>

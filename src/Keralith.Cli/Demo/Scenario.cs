@@ -1,0 +1,23 @@
+using System.Text.Json;
+
+namespace Keralith.Cli.Demo;
+
+/// <summary>The written part of the demo scenario.</summary>
+internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioStore[] Stores, ScenarioPerson[] People, ScenarioChain[] Chain, ScenarioShackle[] Shackles)
+{
+    public static Scenario Read()
+    {
+        using var stream = typeof(Scenario).Assembly.GetManifestResourceStream("hollowmere.json")!;
+        return JsonSerializer.Deserialize<Scenario>(stream, JsonSerializerOptions.Web)!;
+    }
+}
+
+internal sealed record ScenarioStore(string Name, string About);
+
+internal sealed record ScenarioPerson(string Username, string Name, string Role);
+
+/// <summary>A make of chain sling: sizes, single-leg rated load and the figures when new.</summary>
+internal sealed record ScenarioChain(string Size, string Grade, decimal? RatedLb, decimal? RatedKg, string Throat, string Section, string Top, string Coupling, string Maker, string Model);
+
+/// <summary>A make of shackle.</summary>
+internal sealed record ScenarioShackle(string Size, string Rated, string Pin, string Maker, string Model);

@@ -1,0 +1,57 @@
+using Keralith.Cli.Demo;
+using Keralith.Data;
+using Keralith.Data.Local;
+using Keralith.Web;
+using Microsoft.Extensions.Hosting;
+
+namespace Keralith.Cli;
+
+/// <summary>From a fresh machine to the running application with demo data.</summary>
+internal static class DemoCommand
+{
+    public const string DatabaseName = "keralith_demo";
+
+    private const int UsualPort = 5080;
+
+    /// <summary>Where the demo's database lives: under the project's own ignored folder.</summary>
+    public static string Folder => Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.Combine(Directory.GetCurrentDirectory(), ".keralith"), "demo");
+
+    public static async Task<int> RunAsync(string[] args)
+    {
+        var port = Port(args);
+        Console.WriteLine("Starting the database on loopback ...");
+        var cluster = LocalCluster.Start(Folder);
+        try
+        {
+            await cluster.EnsureDatabaseAsync(DatabaseName, async fresh =>
+            {
+                Console.WriteLine("Writing three years of Hollowmere Lock Works ...");
+                await using var database = new Database(fresh);
+                database.Migrate();
+                await Hollowmere.LoadAsync(database, DateOnly.FromDateTime(DateTime.Now), CancellationToken.None);
+            });
+            var connection = cluster.ConnectionString(DatabaseName);
+            await using (var database = new Database(connection)) database.Migrate();
+            var free = LocalCluster.FreePort(port);
+            if (free != port) Console.WriteLine($"Port {port} is taken.");
+            await using var app = WebHost.Build([], connection, $"http://127.0.0.1:{free}", quiet: true);
+            await app.StartAsync();
+            Console.WriteLine($"\n  Keralith is at http://127.0.0.1:{free}\n  Sign in as inspector, qualified, stores or crew with the password lockgate-demo.\n  Ctrl-C stops it.\n");
+            await app.WaitForShutdownAsync();
+            Console.WriteLine("Stopping ...");
+        }
+        finally
+        {
+            cluster.Stop();
+        }
+
+        return 0;
+    }
+
+    private static int Port(string[] args)
+    {
+        if (args.Length == 0) return UsualPort;
+        if (args.Length == 2 && args[0] == "--port" && int.TryParse(args[1], out var port) && port is > 0 and < 65536) return port;
+        throw new UsageException("keralith demo takes --port and a number from 1 to 65535.");
+    }
+}

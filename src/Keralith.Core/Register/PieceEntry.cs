@@ -1,0 +1,52 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Core.Schedule;
+
+namespace Keralith.Core.Register;
+
+/// <summary>Which measure on which part a baseline belongs to.</summary>
+/// <param name="Part">The part's path.</param>
+/// <param name="Criterion">The criterion's id.</param>
+public readonly record struct BaselineKey(string Part, string Criterion);
+
+/// <summary>What is entered of a piece: who it is, what its tag says, its sizes, its figures when new, where it hangs.</summary>
+public sealed record PieceEntry
+{
+    public required Mark Mark { get; init; }
+
+    public required GearPiece Gear { get; init; }
+
+    public string? Serial { get; init; }
+
+    public string? Maker { get; init; }
+
+    public string? Model { get; init; }
+
+    /// <summary>As marked, with its unit; null when not known: the piece can't be used then.</summary>
+    public Mass? RatedLoad { get; init; }
+
+    /// <summary>As marked; null when the marking names none.</summary>
+    public decimal? DesignFactor { get; init; }
+
+    /// <summary>The hitch and angle the marking gives the rated load for, in its own words.</summary>
+    public string? RatedFor { get; init; }
+
+    /// <summary>Codes of the entries the marking carries.</summary>
+    public required IReadOnlyList<string> TagEntries { get; init; }
+
+    public required ServiceClass ServiceClass { get; init; }
+
+    public DateOnly? InServiceSince { get; init; }
+
+    public required int Store { get; init; }
+
+    public required string Peg { get; init; }
+
+    public required IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines { get; init; }
+
+    /// <summary>The entries its marking must carry and does not.</summary>
+    public static IEnumerable<TagEntry> MissingTagEntries(GearPiece gear, IReadOnlyList<string> carried) =>
+        gear.Family.TagEntries.Where(e => e.Due(gear) && !carried.Contains(e.Code));
+}

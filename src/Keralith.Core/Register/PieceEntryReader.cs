@@ -1,0 +1,174 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Core.Schedule;
+
+namespace Keralith.Core.Register;
+
+/// <summary>
+/// Reads what was typed of a piece, field by field: the one gate for forms, imports and demo data. Every fault is named with its field.
+/// </summary>
+public sealed class PieceEntryReader
+{
+    private const int LongestText = 120;
+
+    private readonly IReadOnlyDictionary<string, string> _fields;
+    private readonly Dictionary<string, string> _faults = [];
+
+    private PieceEntryReader(IReadOnlyDictionary<string, string> fields) => _fields = fields;
+
+    /// <summary>The field name of a baseline's figure, its basis and its count of links.</summary>
+    public static (string Value, string Basis, string Links) Fields(BaselineKey key) =>
+        ($"baseline:{key.Part}:{key.Criterion}", $"basis:{key.Part}:{key.Criterion}", $"links:{key.Part}:{key.Criterion}");
+
+    /// <summary>The field name of a tag entry's tick.</summary>
+    public static string TagField(string code) => $"tag:{code}";
+
+    /// <summary>The measures of a piece that need a figure when new, part by part.</summary>
+    public static IEnumerable<(Part Part, Criterion Criterion)> BaselinesOf(GearPiece gear) =>
+        from part in Catalogue.Parts(gear, [RuleBookShelf.Asme])
+        from criterion in part.Criteria
+        where criterion is { Kind: CriterionKind.Measure, BaselineName: not null, IsPair: false }
+        select (part, criterion);
+
+    /// <summary>Whether a baseline is a length over a number of links.</summary>
+    public static bool IsOverLinks(Criterion criterion) => criterion.Id is "chain.gauge-growth";
+
+    /// <summary>Reads the gear alone: family and attributes, for asking the right questions before all is typed.</summary>
+    public static GearPiece Gear(GearFamily family, IReadOnlyDictionary<string, string> fields)
+    {
+        var reader = new PieceEntryReader(fields);
+        return reader.Gear(family);
+    }
+
+    /// <summary>Reads a piece.</summary>
+    /// <param name="fields">What was typed, by field name: <c>mark</c>, <c>family</c>, attributes by their names, and so on.</param>
+    /// <returns>The piece, or the faults by field name.</returns>
+    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(IReadOnlyDictionary<string, string> fields)
+    {
+        var reader = new PieceEntryReader(fields);
+        var entry = reader.Entry();
+        return (reader._faults.Count == 0 ? entry : null, reader._faults);
+    }
+
+    private PieceEntry? Entry()
+    {
+        var mark = Mark.Read(Typed("mark"));
+        if (!mark.Ok) Refuse("mark", mark.Fault!);
+        if (GearFamilies.Find(Typed("family") ?? string.Empty) is not { } family)
+        {
+            Refuse("family", "Choose the family.");
+            return null;
+        }
+
+        var gear = Gear(family);
+        foreach (var name in family.Requires)
+        {
+            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name)) Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
+        }
+
+        var ratedLoad = Read("ratedLoad", Mass.Read);
+        if (ratedLoad?.Kilograms <= 0) Refuse("ratedLoad", "A rated load is over 0.");
+        var factor = Read("designFactor", t => QuantityText.Bare(t, "4"));
+        if (factor is <= 0 or > 20) Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
+        var service = Words.Find<ServiceClass>(Typed("serviceClass") ?? "normal", Words.Code);
+        if (service is null) Refuse("serviceClass", "Choose normal, heavy or severe.");
+        var since = Date("inServiceSince");
+        var store = int.TryParse(Typed("store"), out var id) ? id : 0;
+        if (store <= 0) Refuse("store", "Choose the store it hangs in.");
+        var baselines = Baselines(gear);
+        var entry = new PieceEntry
+        {
+            Mark = mark.Ok ? mark.Value : default,
+            Gear = gear,
+            Serial = Text("serial"),
+            Maker = Text("maker"),
+            Model = Text("model"),
+            RatedLoad = ratedLoad,
+            DesignFactor = factor,
+            RatedFor = Text("ratedFor"),
+            TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Typed(TagField(c)) is "true" or "on" or "yes").ToList(),
+            ServiceClass = service ?? ServiceClass.Normal,
+            InServiceSince = since,
+            Store = store,
+            Peg = Text("peg") ?? string.Empty,
+            Baselines = baselines,
+        };
+        return entry;
+    }
+
+    private GearPiece Gear(GearFamily family)
+    {
+        var values = new Dictionary<string, AttributeValue>();
+        foreach (var name in family.Asks)
+        {
+            if (Typed(name) is not { } typed) continue;
+            var value = GearAttributes.Find(name)!.Read(typed);
+            if (value.Ok) values[name] = value.Value;
+            else Refuse(name, $"{value.Fault}.");
+        }
+
+        return new(family, values);
+    }
+
+    private Dictionary<BaselineKey, BaselineFigure> Baselines(GearPiece gear)
+    {
+        var baselines = new Dictionary<BaselineKey, BaselineFigure>();
+        foreach (var (part, criterion) in BaselinesOf(gear))
+        {
+            var key = new BaselineKey(part.Path, criterion.Id);
+            var (valueField, basisField, linksField) = Fields(key);
+            if (Typed(valueField) is null) continue;
+            var length = Read(valueField, Length.Read);
+            if (length?.Millimetres <= 0)
+            {
+                Refuse(valueField, "A figure when new is over 0.");
+                length = null;
+            }
+
+            var basis = Words.Find<BaselineBasis>(Typed(basisField) ?? "new", Words.Code);
+            if (basis is null) Refuse(basisField, "Choose where the figure comes from.");
+            int? links = null;
+            if (IsOverLinks(criterion))
+            {
+                if (int.TryParse(Typed(linksField), System.Globalization.NumberStyles.None, null, out var count) && count is >= 1 and <= 1000) links = count;
+                else Refuse(linksField, "Over how many links? Write a whole number.");
+            }
+
+            if (length is { } l && basis is { } b) baselines[key] = new(l, b, links);
+        }
+
+        return baselines;
+    }
+
+    private string? Typed(string name) => _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
+
+    private string? Text(string name)
+    {
+        var text = Typed(name);
+        if (text?.Length > LongestText) Refuse(name, $"At most {LongestText} letters.");
+        return text;
+    }
+
+    private T? Read<T>(string name, Func<string, Checked<T>> read)
+        where T : struct
+    {
+        if (Typed(name) is not { } typed) return null;
+        var value = read(typed);
+        if (value.Ok) return value.Value;
+        Refuse(name, $"{value.Fault}.");
+        return null;
+    }
+
+    private DateOnly? Date(string name)
+    {
+        if (Typed(name) is not { } typed) return null;
+        if (DateOnly.TryParseExact(typed, "yyyy-MM-dd", out var date) && date.Year >= 1900) return date;
+        Refuse(name, "Write the date as year-month-day, such as 2026-03-01.");
+        return null;
+    }
+
+    private void Refuse(string field, string fault) => _faults.TryAdd(field, char.ToUpperInvariant(fault[0]) + fault[1..]);
+}

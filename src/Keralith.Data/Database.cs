@@ -1,0 +1,43 @@
+using System.Reflection;
+using DbUp;
+using DbUp.Engine.Output;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>Where the records are kept. One data source for the whole program.</summary>
+public sealed class Database : IAsyncDisposable
+{
+    private readonly NpgsqlDataSource _source;
+
+    /// <param name="connectionString">An Npgsql connection string.</param>
+    public Database(string connectionString)
+    {
+        ConnectionString = connectionString;
+        _source = new NpgsqlDataSourceBuilder(connectionString).Build();
+    }
+
+    public string ConnectionString { get; }
+
+    /// <summary>Brings the schema up to date; safe to run twice.</summary>
+    /// <exception cref="InvalidOperationException">A migration failed; nothing of it was kept.</exception>
+    public void Migrate()
+    {
+        var result = DeployChanges.To
+            .PostgresqlDatabase(ConnectionString)
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
+            .WithTransactionPerScript()
+            .LogTo(new NoOpUpgradeLog())
+            .Build()
+            .PerformUpgrade();
+        if (!result.Successful) throw new InvalidOperationException($"Migration {result.ErrorScript?.Name} failed: {result.Error.Message}", result.Error);
+    }
+
+    /// <summary>Opens a connection.</summary>
+    public ValueTask<NpgsqlConnection> OpenAsync(CancellationToken cancel) => _source.OpenConnectionAsync(cancel);
+
+    /// <summary>A command on a connection of its own, for reads in one round trip.</summary>
+    public NpgsqlCommand Command(string sql) => _source.CreateCommand(sql);
+
+    public ValueTask DisposeAsync() => _source.DisposeAsync();
+}

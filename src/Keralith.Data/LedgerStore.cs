@@ -1,0 +1,59 @@
+using System.Text.Json;
+using Keralith.Core.Ledger;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>The ledger of signed records.</summary>
+public sealed class LedgerStore(Database database)
+{
+    /// <summary>Any number; the same for all who append.</summary>
+    private const long AppendLock = 0x6B657261;
+
+    /// <summary>The newest entries, newest first.</summary>
+    /// <param name="subject">Only those of this mark; null: of all.</param>
+    /// <param name="before">Only those with a lower number; null: from the newest.</param>
+    /// <param name="most">How many at the most.</param>
+    public Task<List<LedgerEntry>> NewestAsync(string? subject, long? before, int most, CancellationToken cancel) => database.Command("""
+        select number, at, actor, kind, subject, data, previous, hash
+        from ledger
+        where ($1::text is null or subject = $1) and ($2::bigint is null or number < $2)
+        order by number desc
+        limit $3
+        """)
+        .Positional(subject, before, most)
+        .ListAsync(Entry, cancel);
+
+    /// <summary>Re-computes the whole chain.</summary>
+    /// <returns>How many entries stand, and what is wrong with the first broken one, or null.</returns>
+    public async Task<(long Entries, string? Broken)> VerifyAsync(CancellationToken cancel)
+    {
+        await using var command = database.Command("select number, at, actor, kind, subject, data, previous, hash from ledger order by number");
+        await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        LedgerEntry? before = null;
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+        {
+            var entry = Entry(reader);
+            if (LedgerChain.Check(before, entry) is { } broken) return (before?.Number ?? 0, broken);
+            before = entry;
+        }
+
+        return (before?.Number ?? 0, null);
+    }
+
+    /// <summary>Appends a record in the transaction that makes it. Called last, so that appending is serial for as short as can be.</summary>
+    internal static async Task AppendAsync(NpgsqlTransaction transaction, Stamp stamp, string kind, string subject, object data, CancellationToken cancel)
+    {
+        await transaction.Command("select pg_advisory_xact_lock($1)").Positional(AppendLock).RunAsync(cancel).ConfigureAwait(false);
+        var last = await transaction.Command("select number, at, actor, kind, subject, data, previous, hash from ledger order by number desc limit 1")
+            .FirstAsync(Entry, cancel).ConfigureAwait(false);
+        var entry = LedgerChain.Seal((last?.Number ?? 0) + 1, stamp.At, stamp.Actor.Username, kind, subject, JsonSerializer.Serialize(data, JsonSerializerOptions.Web), last?.Hash ?? LedgerChain.Beginning);
+        await transaction.Command("insert into ledger (number, at, actor, kind, subject, data, previous, hash) values ($1, $2, $3, $4, $5, $6, $7, $8)")
+            .Positional(entry.Number, entry.At, entry.Actor, entry.Kind, entry.Subject, entry.Data, entry.Previous, entry.Hash)
+            .RunAsync(cancel).ConfigureAwait(false);
+    }
+
+    private static LedgerEntry Entry(NpgsqlDataReader r) => new(
+        r.Get<long>("number"), r.Get<DateTimeOffset>("at"), r.Get<string>("actor"), r.Get<string>("kind"), r.Get<string>("subject"),
+        r.Get<string>("data"), r.Get<byte[]>("previous"), r.Get<byte[]>("hash"));
+}

@@ -1,0 +1,190 @@
+using System.Diagnostics;
+using System.Net;
+using System.Net.Sockets;
+using System.Security.Cryptography;
+using Npgsql;
+
+namespace Keralith.Data.Local;
+
+/// <summary>
+/// The project's own PostgreSQL cluster: kept in a folder, on loopback, on a free port, behind a password of its own.
+/// The server never runs as root: called by root, it is handed to the <c>postgres</c> user of the Debian package.
+/// </summary>
+public sealed class LocalCluster
+{
+    private const string User = "keralith";
+
+    private readonly string _folder;
+    private readonly string _binaries;
+    private readonly string? _runAs;
+    private int _port;
+
+    private LocalCluster(string folder, string binaries, string? runAs)
+    {
+        _folder = folder;
+        _binaries = binaries;
+        _runAs = runAs;
+    }
+
+    /// <summary>Whether this call started the server, and so may stop it.</summary>
+    public bool Started { get; private set; }
+
+    private string Data => Path.Combine(_folder, "data");
+
+    private string PasswordFile => Path.Combine(_folder, "password");
+
+    /// <summary>Starts the cluster kept in a folder, making it first if need be. Safe to call while it runs.</summary>
+    /// <exception cref="InvalidOperationException">PostgreSQL is not installed, or did not start; the message says what to do.</exception>
+    public static LocalCluster Start(string folder)
+    {
+        var binaries = FindBinaries() ?? throw new InvalidOperationException("PostgreSQL is not installed. On Debian: apt-get install postgresql-15");
+        var cluster = new LocalCluster(Path.GetFullPath(folder), binaries, Environment.UserName == "root" ? "postgres" : null);
+        cluster.Prepare();
+        cluster.Launch();
+        return cluster;
+    }
+
+    /// <summary>An Npgsql connection string to one of its databases.</summary>
+    public string ConnectionString(string database) => new NpgsqlConnectionStringBuilder
+    {
+        Host = "127.0.0.1",
+        Port = _port,
+        Username = User,
+        Password = File.ReadAllText(PasswordFile).Trim(),
+        Database = database,
+        Timeout = 5,
+        IncludeErrorDetail = true,
+    }.ConnectionString;
+
+    /// <summary>Makes a database if it is not there yet, and fills it; it appears whole or not at all.</summary>
+    /// <param name="database">Its name.</param>
+    /// <param name="fill">Fills the new database, given its connection string.</param>
+    public async Task EnsureDatabaseAsync(string database, Func<string, Task> fill)
+    {
+        await using var connection = new NpgsqlConnection(ConnectionString("postgres"));
+        await connection.OpenAsync().ConfigureAwait(false);
+        await using (var exists = new NpgsqlCommand("select 1 from pg_database where datname = $1", connection) { Parameters = { new() { Value = database } } })
+        {
+            if (await exists.ExecuteScalarAsync().ConfigureAwait(false) is not null) return;
+        }
+
+        var unfinished = $"{database}_unfinished";
+        await SayAsync(connection, $"drop database if exists \"{unfinished}\" with (force)").ConfigureAwait(false);
+        await SayAsync(connection, $"create database \"{unfinished}\"").ConfigureAwait(false);
+        await fill(ConnectionString(unfinished)).ConfigureAwait(false);
+        NpgsqlConnection.ClearAllPools();
+        await SayAsync(connection, $"alter database \"{unfinished}\" rename to \"{database}\"").ConfigureAwait(false);
+    }
+
+    /// <summary>Stops the server, if this call started it.</summary>
+    public void Stop()
+    {
+        if (Started) Run("pg_ctl", "-D", Data, "-m", "fast", "-w", "stop");
+        Started = false;
+    }
+
+    /// <summary>A loopback port nobody listens on: the wished one if free, else any.</summary>
+    public static int FreePort(int wished)
+    {
+        foreach (var port in new[] { wished, 0 })
+        {
+            try
+            {
+                using var listener = new TcpListener(IPAddress.Loopback, port);
+                listener.Start();
+                return ((IPEndPoint)listener.LocalEndpoint).Port;
+            }
+            catch (SocketException)
+            {
+                // Taken: try the next.
+            }
+        }
+
+        throw new InvalidOperationException("No loopback port is free.");
+    }
+
+    private static async Task SayAsync(NpgsqlConnection connection, string sql)
+    {
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync().ConfigureAwait(false);
+    }
+
+    private static string? FindBinaries()
+    {
+        const string Debian = "/usr/lib/postgresql";
+        if (!Directory.Exists(Debian)) return null;
+        return Directory.GetDirectories(Debian)
+            .Select(d => (Path: System.IO.Path.Combine(d, "bin"), Version: int.TryParse(System.IO.Path.GetFileName(d), out var v) ? v : 0))
+            .Where(d => d.Version >= 15 && File.Exists(System.IO.Path.Combine(d.Path, "initdb")))
+            .OrderByDescending(d => d.Version)
+            .Select(d => d.Path)
+            .FirstOrDefault();
+    }
+
+    private void Prepare()
+    {
+        if (File.Exists(Path.Combine(Data, "PG_VERSION"))) return;
+        Directory.CreateDirectory(_folder);
+        File.WriteAllText(PasswordFile, Convert.ToHexString(RandomNumberGenerator.GetBytes(24)));
+        File.SetUnixFileMode(PasswordFile, UnixFileMode.UserRead | UnixFileMode.UserWrite);
+        if (_runAs is not null) Execute("chown", "-R", $"{_runAs}:", _folder);
+        Run("initdb", "-D", Data, "-U", User, $"--pwfile={PasswordFile}", "--auth=scram-sha-256", "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions");
+    }
+
+    private void Launch()
+    {
+        if (RunningPort() is { } running)
+        {
+            _port = running;
+            return;
+        }
+
+        _port = FreePort(0);
+        var options = $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c synchronous_commit=on -c max_connections=120 -c jit=off";
+        Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
+        Started = true;
+    }
+
+    private int? RunningPort()
+    {
+        var pidFile = Path.Combine(Data, "postmaster.pid");
+        if (!File.Exists(pidFile)) return null;
+        var lines = File.ReadAllLines(pidFile);
+        if (lines.Length < 4 || !int.TryParse(lines[0], out var pid) || !int.TryParse(lines[3], out var port) || !Directory.Exists($"/proc/{pid}")) return null;
+        using var probe = new TcpClient();
+        try
+        {
+            probe.Connect(IPAddress.Loopback, port);
+            return port;
+        }
+        catch (SocketException)
+        {
+            return null;
+        }
+    }
+
+    private void Run(string program, params string[] arguments)
+    {
+        var path = Path.Combine(_binaries, program);
+        if (_runAs is null) Execute(path, arguments);
+        else Execute("runuser", ["-u", _runAs, "--", path, .. arguments]);
+    }
+
+    private void Execute(string program, params string[] arguments)
+    {
+        // The server inherits what it is started with: output goes to a file, so that nobody waits on a pipe it holds open.
+        var output = Path.Combine(Path.GetTempPath(), $"keralith-{Guid.NewGuid():N}.out");
+        var shell = new ProcessStartInfo("/bin/sh") { WorkingDirectory = "/" };
+        shell.ArgumentList.Add("-c");
+        shell.ArgumentList.Add("out=$1; shift; exec \"$@\" >\"$out\" 2>&1 </dev/null");
+        shell.ArgumentList.Add("sh");
+        shell.ArgumentList.Add(output);
+        shell.ArgumentList.Add(program);
+        foreach (var argument in arguments) shell.ArgumentList.Add(argument);
+        using var process = Process.Start(shell)!;
+        process.WaitForExit();
+        var said = File.Exists(output) ? File.ReadAllText(output).Trim() : string.Empty;
+        File.Delete(output);
+        if (process.ExitCode != 0) throw new InvalidOperationException($"{Path.GetFileName(program)} in {_folder} failed: {said}");
+    }
+}

@@ -1,0 +1,46 @@
+using Keralith.Core;
+using Keralith.Core.People;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>A person who may sign in.</summary>
+public sealed record Person(Actor Actor, string PasswordHash, int Failed, DateTimeOffset? LockedUntil);
+
+/// <summary>The people and how they sign in.</summary>
+public sealed class PeopleStore(Database database)
+{
+    /// <summary>Wrong passwords in a row that lock a sign-in.</summary>
+    public const int MostFailures = 6;
+
+    /// <summary>How long a sign-in stays locked.</summary>
+    public static TimeSpan LockedFor { get; } = TimeSpan.FromMinutes(5);
+
+    public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
+        database.Command("select id, username, name, role, password_hash, failed, locked_until from person where username = $1")
+            .Positional(username).FirstAsync(From, cancel);
+
+    public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
+        database.Command("select id, username, name, role, password_hash, failed, locked_until from person order by name").ListAsync(r => From(r).Actor, cancel);
+
+    public Task AddAsync(Actor actor, string passwordHash, CancellationToken cancel) =>
+        database.Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
+            .Positional(actor.Id, actor.Username, actor.Name, Words.Code(actor.Role), passwordHash).RunAsync(cancel);
+
+    /// <summary>Counts a wrong password; the last one locks the sign-in for a while.</summary>
+    public Task CountFailureAsync(Guid person, DateTimeOffset now, CancellationToken cancel) => database.Command("""
+        update person
+        set failed = case when failed + 1 >= $2 then 0 else failed + 1 end,
+            locked_until = case when failed + 1 >= $2 then $3 else locked_until end
+        where id = $1
+        """).Positional(person, MostFailures, now + LockedFor).RunAsync(cancel);
+
+    public Task ForgetFailuresAsync(Guid person, CancellationToken cancel) =>
+        database.Command("update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)").Positional(person).RunAsync(cancel);
+
+    private static Person From(NpgsqlDataReader r) => new(
+        new(r.Get<Guid>("id"), r.Get<string>("username"), r.Get<string>("name"), Words.Parse<Role>(r.Get<string>("role"), Words.Code)),
+        r.Get<string>("password_hash"),
+        r.Get<int>("failed"),
+        r.ValueOrNull<DateTimeOffset>("locked_until"));
+}

@@ -1,0 +1,120 @@
+using System.Text.Json;
+using Keralith.Core;
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Core.Schedule;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>A piece as it stands now.</summary>
+public sealed record PieceRow
+{
+    public required Guid Id { get; init; }
+
+    public required string Mark { get; init; }
+
+    public required GearPiece Gear { get; init; }
+
+    public string? Serial { get; init; }
+
+    public string? Maker { get; init; }
+
+    public string? Model { get; init; }
+
+    public Mass? RatedLoad { get; init; }
+
+    public decimal? DesignFactor { get; init; }
+
+    public string? RatedFor { get; init; }
+
+    public required IReadOnlyList<string> TagEntries { get; init; }
+
+    public required ServiceClass ServiceClass { get; init; }
+
+    public DateOnly? InServiceSince { get; init; }
+
+    public required int StoreId { get; init; }
+
+    public required string Store { get; init; }
+
+    public required string Peg { get; init; }
+
+    public required PieceState State { get; init; }
+
+    /// <summary>The last signed verdict; null before the first.</summary>
+    public VerdictKind? Verdict { get; init; }
+
+    /// <summary>Open holds in words, oldest first.</summary>
+    public required IReadOnlyList<string> OpenHolds { get; init; }
+
+    public DateOnly? PeriodicDue { get; init; }
+
+    public DateOnly? FrequentDue { get; init; }
+
+    public required int Version { get; init; }
+
+    /// <summary>May it be used, asked of Core.</summary>
+    public Usability UseOn(DateOnly today) => Usability.On(
+        new UseFacts
+        {
+            State = State,
+            OpenHolds = OpenHolds,
+            PeriodicDue = PeriodicDue,
+            FrequentDue = FrequentDue,
+            FrequentByCalendar = Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse,
+            RatedLoadKnown = RatedLoad is not null,
+        },
+        today);
+
+    internal const string Columns = """
+        p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries,
+        p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
+        array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
+              from hold h left join release r on r.hold_id = h.id
+              where h.piece_id = p.id and r.hold_id is null order by h.placed_at) as holds
+        """;
+
+    internal static PieceRow From(NpgsqlDataReader r) => new()
+    {
+        Id = r.Get<Guid>("id"),
+        Mark = r.Get<string>("mark"),
+        Gear = Attributes(r.Get<string>("family"), r.Get<string>("attributes")),
+        Serial = r.TextOrNull("serial"),
+        Maker = r.TextOrNull("maker"),
+        Model = r.TextOrNull("model"),
+        RatedLoad = r.TextOrNull("rated_load") is { } rated ? Mass.Parse(rated) : null,
+        DesignFactor = r.ValueOrNull<decimal>("design_factor"),
+        RatedFor = r.TextOrNull("rated_for"),
+        TagEntries = r.Get<string[]>("tag_entries"),
+        ServiceClass = Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
+        InServiceSince = r.ValueOrNull<DateOnly>("in_service_since"),
+        StoreId = r.Get<int>("store_id"),
+        Store = r.Get<string>("store"),
+        Peg = r.Get<string>("peg"),
+        State = Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
+        Verdict = r.TextOrNull("verdict") is { } verdict ? Words.Parse<VerdictKind>(verdict, Words.Code) : null,
+        OpenHolds = r.Get<string[]>("holds").Select(HoldWords).ToList(),
+        PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
+        FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
+        Version = r.Get<int>("version"),
+    };
+
+    internal static string AttributesJson(GearPiece gear) => JsonSerializer.Serialize(gear.Values.ToDictionary(v => v.Key, v => v.Value.Text));
+
+    private static GearPiece Attributes(string family, string json)
+    {
+        var values = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
+        return new(
+            GearFamilies.Find(family) ?? throw new InvalidOperationException($"The records hold a family {family} that this version does not know."),
+            values.Select(v => new KeyValuePair<string, AttributeValue>(v.Key, GearAttributes.Find(v.Key)!.Read(v.Value).Value)));
+    }
+
+    private static string HoldWords(string row)
+    {
+        var parts = row.Split(' ', 3);
+        return $"{Words.Said(Words.Parse<HoldCause>(parts[0], Words.Code))} since {parts[1]}, {parts[2].TrimEnd('.')}";
+    }
+}

@@ -1,0 +1,58 @@
+using Keralith.Core;
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+using Keralith.Core.Schedule;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>
+/// Carries out one command in one transaction: once per client-made id, whole or not at all, the state of the piece derived
+/// and the ledger entry appended before it commits.
+/// </summary>
+internal sealed class Recorder(Database database)
+{
+    /// <summary>Said when somebody else was quicker.</summary>
+    public const string Conflict = "Somebody else has changed this piece since you opened it. Nothing of yours was saved or lost: look at what it says now, then send it again.";
+
+    /// <summary>Carries out a command.</summary>
+    /// <param name="stamp">Who, when and under which id.</param>
+    /// <param name="work">The command; returns the words of a refusal, or null when it went well.</param>
+    public async Task<Checked<Recorded>> RecordAsync(Stamp stamp, Func<NpgsqlTransaction, Task<string?>> work, CancellationToken cancel)
+    {
+        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
+        await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
+        var first = await transaction.Command("insert into submission (id, at) values ($1, $2) on conflict do nothing")
+            .Positional(stamp.Submission, stamp.At).RunAsync(cancel).ConfigureAwait(false);
+        if (first == 0) return new Recorded(Repeated: true);
+        if (await work(transaction).ConfigureAwait(false) is { } refusal) return new Refusal(refusal);
+        await transaction.CommitAsync(cancel).ConfigureAwait(false);
+        return new Recorded(Repeated: false);
+    }
+
+    /// <summary>The piece, locked until the transaction ends; null when there is none.</summary>
+    public static Task<PieceRow?> LockAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
+        transaction.Command($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1 for update of p")
+            .Positional(piece).FirstAsync(PieceRow.From, cancel);
+
+    /// <summary>Keeps Core's answers on the piece: state, last verdict, open holds and due dates, from the records as they now stand.</summary>
+    public static async Task DeriveAsync(NpgsqlTransaction transaction, Site site, PieceRow piece, PieceState state, CancellationToken cancel)
+    {
+        var inspections = await InspectionsAsync(transaction, piece.Id, cancel).ConfigureAwait(false);
+        var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn)));
+        var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
+        await transaction.Command("""
+            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, version = version + 1,
+              open_holds = (select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null)
+            where id = $1
+            """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent).RunAsync(cancel).ConfigureAwait(false);
+    }
+
+    /// <summary>The signed, complete inspections of a piece, oldest first.</summary>
+    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
+        transaction.Command("select kind, verdict, signed_at, signed_by, inspected_on from inspection where piece_id = $1 order by signed_at, id")
+            .Positional(piece)
+            .ListAsync(
+                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("signed_at"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on")),
+                cancel);
+}

@@ -1,0 +1,45 @@
+import Alpine from "@alpinejs/csp";
+import { inspectPart } from "./inspect.js";
+
+// The scan field is always there: "/" goes to it from anywhere but a field.
+document.addEventListener("keydown", (event) => {
+  const inField = /^(INPUT|TEXTAREA|SELECT)$/.test(document.activeElement?.tagName ?? "") && !["radio", "checkbox"].includes(document.activeElement.type);
+  if (event.key === "/" && !inField && !event.ctrlKey && !event.metaKey) {
+    event.preventDefault();
+    document.getElementById("scan")?.focus();
+  }
+});
+
+Alpine.data("inspectPart", inspectPart);
+
+// Day or night, as this person chose on this device.
+Alpine.data("scheme", () => ({
+  flip() {
+    const night = document.documentElement.dataset.scheme === "night" || (!document.documentElement.dataset.scheme && matchMedia("(prefers-color-scheme: dark)").matches);
+    const scheme = night ? "day" : "night";
+    document.documentElement.dataset.scheme = scheme;
+    document.cookie = `scheme=${scheme}; path=/; max-age=31536000; samesite=lax`;
+  },
+}));
+
+// A form sent twice is one record by its id; the press is locked so that nobody wonders.
+Alpine.data("once", () => ({
+  sent: false,
+  send(event) {
+    if (this.sent) event.preventDefault();
+    this.sent = true;
+  },
+}));
+
+// A register form asks again when the family or an attribute that changes the questions is chosen.
+Alpine.data("asksAgain", () => ({
+  again() {
+    this.$refs.again.click();
+  },
+}));
+
+window.addEventListener("pageshow", (event) => {
+  if (event.persisted) location.reload();
+});
+
+Alpine.start();

@@ -1,0 +1,71 @@
+using Keralith.Core;
+using Keralith.Core.Custody;
+using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Cage;
+
+/// <summary>One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.</summary>
+public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people) : YardPage(here)
+{
+    public PieceRow Piece { get; private set; } = null!;
+
+    public IReadOnlyList<HoldRow> Holds { get; private set; } = [];
+
+    public IReadOnlyList<DisposalRow> Disposals { get; private set; } = [];
+
+    public IReadOnlyList<Actor> Witnesses { get; private set; } = [];
+
+    /// <summary>The hold whose reason was typed, and the reason.</summary>
+    public Guid? Hold { get; private set; }
+
+    public string? Typed { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
+
+    public Task<IActionResult> OnPostReleaseAsync(string mark, int version, Guid hold, string? reason)
+    {
+        (Hold, Typed) = (hold, reason);
+        return ChangeAsync(mark, p => custody.ReleaseAsync(p.Id, version, hold, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
+    }
+
+    public Task<IActionResult> OnPostRetagAsync(string mark, int version, string? proof, string? fittedBy) =>
+        ChangeAsync(mark, p => custody.RetagAsync(p.Id, version, proof ?? string.Empty, fittedBy ?? string.Empty, Here.Stamp(Submission), Cancel));
+
+    public Task<IActionResult> OnPostCondemnAsync(string mark, int version, string? reason) =>
+        ChangeAsync(mark, p => custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
+
+    public Task<IActionResult> OnPostDestroyAsync(string mark, int version, string? method, string? witness, string? note) =>
+        ChangeAsync(mark, p => custody.DestroyAsync(p.Id, version, method ?? string.Empty, witness ?? string.Empty, note ?? string.Empty, Here.Stamp(Submission), Cancel));
+
+    /// <summary>What the rules want before a hold of this cause is closed.</summary>
+    public static string Wants(HoldCause cause) => cause switch
+    {
+        HoldCause.Doubt => "Wanted: an inspector or qualified person, and a clean inspection made after the hold.",
+        HoldCause.Marking => "Wanted: a new tag fitted after its identity was proved, then a clean inspection of it.",
+        HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
+        _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, null),
+    };
+
+    private async Task<IActionResult> ChangeAsync(string mark, Func<PieceRow, Task<Checked<Recorded>>> change)
+    {
+        if (!await LoadAsync(mark)) return NotFound();
+        var result = await change(Piece);
+        return await AfterAsync(result, $"/cage/{Piece.Mark}", async () =>
+        {
+            Submission = Guid.CreateVersion7();
+            ModelState.Clear();
+            await LoadAsync(mark);
+        });
+    }
+
+    private async Task<bool> LoadAsync(string mark)
+    {
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
+        Piece = piece;
+        Holds = await custody.HoldsAsync(piece.Id, Cancel);
+        Disposals = await custody.DisposalsAsync(piece.Id, Cancel);
+        Witnesses = (await people.AllAsync(Cancel)).Where(p => p.Id != Here.Actor.Id).ToList();
+        return true;
+    }
+}

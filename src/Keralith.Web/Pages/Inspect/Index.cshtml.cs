@@ -1,0 +1,88 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.People;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Inspect;
+
+/// <summary>An answer as the page sends it in the background.</summary>
+public sealed record SentAnswer(string? Part, string? Criterion, string? Answer, string? Value, string? Shortest, string? Uncertainty, string? Note, string? Unit);
+
+/// <summary>Along the body, one part at a time. Drawn for any family from the catalogue.</summary>
+[Authorize(Policy = nameof(Right.Draft))]
+public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces) : YardPage(here)
+{
+    private readonly Dictionary<string, string> _faults = [];
+
+    public Walk Walk { get; private set; } = null!;
+
+    public Part Part { get; private set; } = null!;
+
+    public IReadOnlyList<Question> Questions { get; private set; } = [];
+
+    public async Task<IActionResult> OnGetAsync(Guid id, string? part)
+    {
+        if (!await LoadAsync(id, part)) return await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
+        Show();
+        return Page();
+    }
+
+    /// <summary>One answer, kept the moment it is given.</summary>
+    public async Task<IActionResult> OnPostAnswerAsync(Guid id, [FromBody] SentAnswer? sent)
+    {
+        if (sent is null || !await LoadAsync(id, sent.Part) || Part.Path != sent.Part || Part.Criteria.FirstOrDefault(c => c.Id == sent.Criterion) is not { } criterion)
+        {
+            return new JsonResult(new { kept = false, html = "<span class=\"fault\">This inspection is signed or was thrown away; it takes no more answers.</span>" });
+        }
+
+        var read = Walk.Read(Part, criterion, sent.Answer, sent.Value, sent.Shortest, sent.Uncertainty, sent.Note, sent.Unit, Here.Actor, Here.Now);
+        if (!read.Ok) return new JsonResult(new { kept = false, html = Html(Walk.Ask(Part, criterion, read.Fault) with { Finding = null }) });
+        var saved = await inspections.SaveAsync(id, [read.Value], Here.Actor, Here.Now, Cancel);
+        await LoadAsync(id, sent.Part);
+        return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, html = Html(Walk.Ask(Part, criterion, saved.Fault)) });
+    }
+
+    /// <summary>The whole part at once: the way without script.</summary>
+    public async Task<IActionResult> OnPostPartAsync(Guid id, string? part, bool clean)
+    {
+        if (!await LoadAsync(id, part)) return Redirect($"/inspection/{id}");
+        var kept = new List<DraftAnswer>();
+        foreach (var criterion in Part.Criteria)
+        {
+            var answer = Typed(criterion, "answer") ?? (clean && criterion.IsAnswerChosen ? "no" : null);
+            var read = Walk.Read(Part, criterion, answer, Typed(criterion, "value"), Typed(criterion, "shortest"), Typed(criterion, "uncertainty"), Typed(criterion, "note"), Typed(criterion, "unit"), Here.Actor, Here.Now);
+            if (read.Ok) kept.Add(read.Value);
+            else _faults[criterion.Id] = read.Fault!;
+        }
+
+        var saved = await inspections.SaveAsync(id, kept, Here.Actor, Here.Now, Cancel);
+        if (!saved.Ok) Refuse(saved.Fault!);
+        else if (_faults.Count > 0) Refuse("A figure wants another look; the other answers are kept.");
+        else if (!clean) return Redirect(Walk.After(Part) is { } next ? $"/inspect/{id}?part={Uri.EscapeDataString(next.Path)}" : $"/inspect/{id}/sign");
+        await LoadAsync(id, part);
+        Show();
+        return Page();
+    }
+
+    /// <summary>What was typed for a criterion in the form just sent; null when nothing was.</summary>
+    public string? Typed(Criterion criterion, string field) =>
+        Request.HasFormContentType && Request.Form.TryGetValue($"{criterion.Id}:{field}", out var value) && value[0] is { Length: > 0 and <= 500 } text ? text : null;
+
+    private static string Html(Question question)
+    {
+        using var writer = new StringWriter();
+        question.Result().WriteTo(writer, System.Text.Encodings.Web.HtmlEncoder.Default);
+        return writer.ToString();
+    }
+
+    private void Show() => Questions = Part.Criteria.Select(c => Walk.Ask(Part, c, _faults.GetValueOrDefault(c.Id))).ToList();
+
+    private async Task<bool> LoadAsync(Guid id, string? part)
+    {
+        if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk) return false;
+        Walk = walk;
+        Part = walk.Parts.FirstOrDefault(p => p.Path == part) ?? walk.Open();
+        return true;
+    }
+}

@@ -1,0 +1,50 @@
+using System.Text;
+using Keralith.Core;
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Data;
+using Keralith.Web.Drawings;
+using Microsoft.AspNetCore.Html;
+
+namespace Keralith.Web.Pages.Inspect;
+
+/// <summary>One question of the part in hand: what is asked, what was answered, what it comes to.</summary>
+/// <param name="Criterion">The criterion.</param>
+/// <param name="Part">The part's path.</param>
+/// <param name="Answer">The answer in the draft; null: none yet.</param>
+/// <param name="Baseline">The figure when new on record.</param>
+/// <param name="Finding">What the answer comes to; null while there is none.</param>
+/// <param name="Limits">For a measure of length: every book's limit; null otherwise.</param>
+/// <param name="Earlier">Earlier readings, oldest first.</param>
+/// <param name="Fault">Why what was typed is not an answer.</param>
+public sealed record Question(
+    Criterion Criterion, string Part, DraftAnswer? Answer, BaselineRow? Baseline, Finding? Finding, LimitSet? Limits, IReadOnlyList<Length> Earlier, string? Fault)
+{
+    /// <summary>The unit a bare figure is taken in: the baseline's, else the gear's own.</summary>
+    public string Unit { get; init; } = "mm";
+
+    /// <summary>The outcome with its reason and the gauge, as shown under the answer and sent to the page that saves in the background.</summary>
+    public IHtmlContent Result()
+    {
+        var html = new StringBuilder();
+        if (Fault is not null) html.Append("<span class=\"fault\" role=\"alert\">").Append(Encode(Fault)).Append("</span>");
+        if (Finding is { } finding)
+        {
+            html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Words.Code(finding.Outcome))).Append(' ');
+            if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear) html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
+            if (finding.BooksDiffer) html.Append(" <span class=\"fine quiet\">The books differ: ").Append(Encode(string.Join(", ", finding.Books.Where(b => b.Outcome is not null).Select(b => $"{b.Book} {Words.Code(b.Outcome!.Value)}")))).Append(".</span>");
+            html.Append("</p>");
+        }
+
+        if (Limits is not null)
+        {
+            var value = Finding is null ? (Length?)null : Length.Read(Answer?.Entry.Value) is { Ok: true } read ? read.Value : null;
+            html.Append(GaugeDrawing.Draw(Limits, value, Earlier, Unit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre));
+        }
+
+        return new HtmlString(html.ToString());
+    }
+
+    private static string Encode(string text) => System.Net.WebUtility.HtmlEncode(text);
+}

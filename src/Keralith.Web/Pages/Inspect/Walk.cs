@@ -1,0 +1,121 @@
+using System.Text.Json;
+using Keralith.Core;
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Core.Register;
+using Keralith.Data;
+
+namespace Keralith.Web.Pages.Inspect;
+
+/// <summary>An inspection under way: the piece, its parts in the order a hand travels, and what was answered so far.</summary>
+public sealed class Walk
+{
+    private readonly Dictionary<(string Part, string Criterion), DraftAnswer> _answers;
+    private readonly IReadOnlyDictionary<BaselineKey, BaselineRow> _baselines;
+    private readonly Dictionary<BaselineKey, List<Length>> _earlier = [];
+
+    private Walk(Draft draft, PieceRow piece, Site site, IEnumerable<DraftAnswer> answers, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines, IEnumerable<InspectionRow> signed)
+    {
+        (Draft, Piece, Site) = (draft, piece, site);
+        _answers = answers.ToDictionary(a => (a.Part, a.Criterion));
+        _baselines = baselines;
+        Parts = Catalogue.Parts(piece.Gear, site.Books)
+            .Select(p => p with { Criteria = p.Criteria.Where(c => Judge.IsAsked(c, draft.Kind) || (c.Optional && draft.Kind != InspectionKind.Frequent)).ToList() })
+            .Where(p => p.Criteria.Count > 0)
+            .ToList();
+        Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
+        Verdict = Judge.Of(Case, site.WatchShare);
+        foreach (var inspection in signed.Reverse()) Remember(inspection);
+    }
+
+    public Draft Draft { get; }
+
+    public PieceRow Piece { get; }
+
+    public Site Site { get; }
+
+    public IReadOnlyList<Part> Parts { get; }
+
+    public Case Case { get; }
+
+    public Verdict Verdict { get; }
+
+    /// <summary>Parts with no question left.</summary>
+    public IReadOnlySet<string> Done => Parts.Select(p => p.Path).Except(Verdict.Missing.Select(m => m.Part)).ToHashSet();
+
+    /// <summary>The worst outcome found on each part, where it is worse than clear.</summary>
+    public IReadOnlyDictionary<string, string> Found => Verdict.Findings.Where(f => f.Outcome > Outcome.Clear)
+        .GroupBy(f => f.Part).ToDictionary(g => g.Key, g => Words.Code(g.Max(f => f.Outcome)));
+
+    public string Progress => Verdict.Missing.Count switch
+    {
+        0 => "Every question is answered.",
+        1 => "1 question left.",
+        var left => $"{left} questions left.",
+    };
+
+    /// <summary>The walk of a draft; null when it is signed or gone.</summary>
+    public static async Task<Walk?> LoadAsync(Guid id, InspectionStore inspections, PieceStore pieces, Here here, CancellationToken cancel)
+    {
+        if (await inspections.DraftAsync(id, cancel) is not { } draft) return null;
+        var piece = (await pieces.GetAsync(draft.Piece, cancel))!;
+        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel), await inspections.SignedAsync(piece.Id, cancel));
+    }
+
+    /// <summary>The first part with a question left, else the first.</summary>
+    public Part Open() => Parts.FirstOrDefault(p => Verdict.Missing.Any(m => m.Part == p.Path)) ?? Parts[0];
+
+    /// <summary>The part after another; null after the last.</summary>
+    public Part? After(Part part)
+    {
+        var at = Parts.ToList().IndexOf(part);
+        return at + 1 < Parts.Count ? Parts[at + 1] : null;
+    }
+
+    /// <summary>A question with what was answered.</summary>
+    /// <param name="fault">Why what was just typed is no answer.</param>
+    public Question Ask(Part part, Criterion criterion, string? fault = null)
+    {
+        var key = new BaselineKey(part.Path, criterion.Id);
+        var baseline = _baselines.GetValueOrDefault(key);
+        var answer = _answers.GetValueOrDefault((part.Path, criterion.Id));
+        var finding = Verdict.Findings.FirstOrDefault(f => !f.FromGear && f.Part == part.Path && f.Criterion == criterion);
+        var reference = criterion.IsPair ? Length.Read(answer?.Entry.Shortest) is { Ok: true } shortest ? shortest.Value : (Length?)null : baseline?.Figure.Length;
+        var limits = criterion.Kind == CriterionKind.Measure && !criterion.IsAngle ? LimitSet.For(Case, criterion, reference) : null;
+        var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed == true ? "in" : "mm";
+        return new(criterion, part.Path, answer, baseline, finding, limits, _earlier.GetValueOrDefault(key)?.TakeLast(3).ToList() ?? [], fault) { Unit = unit };
+    }
+
+    /// <summary>Reads what was typed as an answer; a bare figure takes the unit chosen beside it.</summary>
+    /// <returns>The answer to keep, or why it is none.</returns>
+    public Checked<DraftAnswer> Read(Part part, Criterion criterion, string? answer, string? value, string? shortest, string? uncertainty, string? note, string? unit, Actor who, DateTimeOffset at)
+    {
+        var entry = new AnswerEntry(Blank(answer), WithUnit(value, unit, criterion), WithUnit(shortest, unit, criterion), WithUnit(uncertainty, unit, criterion));
+        var kept = new DraftAnswer(part.Path, criterion.Id, entry, Blank(note is { Length: > 500 } ? note[..500] : note), who.Name, at);
+        if (entry is { Answer: null, Value: null }) return kept with { Entry = new() };
+        var read = entry.Read(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
+        return read.Ok ? kept : new Refusal(read.Fault!);
+    }
+
+    private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
+
+    private static string? WithUnit(string? text, string? unit, Criterion criterion)
+    {
+        if (Blank(text) is not { } figure) return null;
+        if (criterion.Kind != CriterionKind.Measure || !char.IsAsciiDigit(figure[^1])) return figure;
+        return criterion.IsAngle ? $"{figure} deg" : unit is "in" or "mm" ? $"{figure} {unit}" : figure;
+    }
+
+    private void Remember(InspectionRow inspection)
+    {
+        using var document = JsonDocument.Parse(inspection.CaseDocument);
+        foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
+        {
+            if (!answer.TryGetProperty("value", out var value) || Length.Read(value.GetString()) is not { Ok: true } length) continue;
+            var key = new BaselineKey(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!);
+            if (!_earlier.TryGetValue(key, out var readings)) _earlier[key] = readings = [];
+            readings.Add(length.Value);
+        }
+    }
+}

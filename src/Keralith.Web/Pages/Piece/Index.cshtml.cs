@@ -1,0 +1,97 @@
+using System.Text.Json;
+using Keralith.Core;
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
+using Keralith.Core.Register;
+using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Piece;
+
+/// <summary>One line of a piece's history.</summary>
+public sealed record HistoryLine(DateTimeOffset At, string What, string Who, string? Verdict, string? Link);
+
+/// <summary>One figure when new with what was last measured.</summary>
+public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
+
+/// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
+public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody) : YardPage(here)
+{
+    public PieceRow Piece { get; private set; } = null!;
+
+    public Site Site { get; private set; } = null!;
+
+    public Usability Use { get; private set; } = null!;
+
+    public RatedLoadHere? Rated { get; private set; }
+
+    public IReadOnlyList<string> MissingTag { get; private set; } = [];
+
+    public IReadOnlyList<string> SerialTwins { get; private set; } = [];
+
+    public IReadOnlyDictionary<string, string> Figures { get; private set; } = new Dictionary<string, string>();
+
+    public IReadOnlyList<FigureLine> Baselines { get; private set; } = [];
+
+    public IReadOnlyList<HistoryLine> History { get; private set; } = [];
+
+    public Draft? OpenDraft { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(string mark)
+    {
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        Piece = piece;
+        Site = await Here.SiteAsync(Cancel);
+        Use = piece.UseOn(Here.Today);
+        if (piece.RatedLoad is { } marked) Rated = RatedLoadHere.For(piece.Gear.Family, marked, piece.DesignFactor, Site.Books);
+        MissingTag = PieceEntry.MissingTagEntries(piece.Gear, piece.TagEntries).Select(e => e.Name).ToList();
+        var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
+        Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
+        var signed = await inspections.SignedAsync(piece.Id, Cancel);
+        var last = LastMeasured(signed);
+        Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
+            .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
+            .ToList();
+        if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
+        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic);
+        History = Lines(signed, await custody.HoldsAsync(piece.Id, Cancel), await custody.DisposalsAsync(piece.Id, Cancel)).OrderByDescending(h => h.At).ToList();
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostInspectAsync(string mark)
+    {
+        if (!Here.May(Core.People.Right.Draft)) return Forbid();
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        var draft = await inspections.OpenAsync(piece, InspectionKind.Periodic, Here.Stamp(Submission), Cancel);
+        return draft.Ok ? Redirect($"/inspect/{draft.Value}") : Redirect($"/piece/{piece.Mark}");
+    }
+
+    private static IEnumerable<HistoryLine> Lines(IEnumerable<InspectionRow> signed, IEnumerable<HoldRow> holds, IEnumerable<DisposalRow> disposals)
+    {
+        foreach (var i in signed) yield return new(i.SignedAt, Say.Kind(i.Kind), i.SignedBy, Words.Code(i.Verdict), $"/inspection/{i.Id}");
+        foreach (var h in holds)
+        {
+            yield return new(h.PlacedAt, $"On hold, {Words.Said(h.Cause)}: {h.Reason}", h.PlacedBy, null, null);
+            if (h.ReleasedAt is { } at) yield return new(at, $"Hold closed ({Words.Said(h.Cause)}): {h.ReleaseReason}", h.ReleasedBy!, null, null);
+        }
+
+        foreach (var d in disposals) yield return new(d.At, d.Step == "condemned" ? $"Condemned: {d.Reason}" : $"Destroyed: {d.Method}, witness {d.Witness}", d.By, null, null);
+    }
+
+    /// <summary>The newest figure of each measure, as it was written.</summary>
+    private static Dictionary<BaselineKey, string> LastMeasured(IEnumerable<InspectionRow> signed)
+    {
+        var last = new Dictionary<BaselineKey, string>();
+        foreach (var inspection in signed)
+        {
+            using var document = JsonDocument.Parse(inspection.CaseDocument);
+            foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
+            {
+                if (answer.TryGetProperty("value", out var value)) last.TryAdd(new(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!), $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
+            }
+        }
+
+        return last;
+    }
+}

@@ -1,0 +1,60 @@
+using Keralith.Core.People;
+using Keralith.Core.Register;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Register;
+
+[Authorize(Policy = nameof(Right.Register))]
+public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
+{
+    public EntryForm Form { get; private set; } = null!;
+
+    /// <summary>The version the change is made on.</summary>
+    public int SeenVersion { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(string mark)
+    {
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        SeenVersion = piece.Version;
+        await ShowAsync(EntryForm.Of(piece, (await pieces.BaselinesAsync(piece.Id, Cancel)).Values), new Dictionary<string, string>());
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAskAsync(int version)
+    {
+        SeenVersion = version;
+        await ShowAsync(EntryForm.Typed(Request.Form), new Dictionary<string, string>());
+        return Page();
+    }
+
+    public async Task<IActionResult> OnPostAsync(string mark, int version)
+    {
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        SeenVersion = version;
+        var typed = EntryForm.Typed(Request.Form);
+        var (entry, faults) = PieceEntryReader.Read(typed);
+        if (entry is null)
+        {
+            Refuse($"{faults.Count} {(faults.Count == 1 ? "field wants" : "fields want")} another look; nothing was saved.");
+            await ShowAsync(typed, faults);
+            return Page();
+        }
+
+        var result = await pieces.EditAsync(piece.Id, version, entry, Here.Stamp(Submission), Cancel);
+        return await AfterAsync(result, $"/piece/{piece.Mark}", async () =>
+        {
+            // What was typed stays; what stands now is named, so that the next press is made knowingly.
+            Submission = Guid.CreateVersion7();
+            SeenVersion = piece.Version;
+            await ShowAsync(typed, ChangedMeanwhile(typed, EntryForm.Of(piece, (await pieces.BaselinesAsync(piece.Id, Cancel)).Values)));
+        });
+    }
+
+    private static Dictionary<string, string> ChangedMeanwhile(IReadOnlyDictionary<string, string> typed, IReadOnlyDictionary<string, string> now) =>
+        now.Where(f => typed.TryGetValue(f.Key, out var mine) && mine != f.Value).ToDictionary(f => f.Key, f => f.Value.Length == 0 ? "On record now: nothing." : $"On record now: {f.Value}.");
+
+    private async Task ShowAsync(IReadOnlyDictionary<string, string> typed, IReadOnlyDictionary<string, string> faults) =>
+        Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: false);
+}

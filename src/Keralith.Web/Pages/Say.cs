@@ -1,0 +1,61 @@
+using Keralith.Core.Judgement;
+using Keralith.Core.Schedule;
+
+namespace Keralith.Web.Pages;
+
+/// <summary>How things are said to people.</summary>
+public static class Say
+{
+    /// <summary>A date with how far away it is: <c>2026-03-01, in 12 days</c>.</summary>
+    public static string Date(DateOnly date, DateOnly today) => $"{date:yyyy-MM-dd}, {Away(date, today)}";
+
+    /// <summary>How far away a day is.</summary>
+    public static string Away(DateOnly date, DateOnly today)
+    {
+        var days = date.DayNumber - today.DayNumber;
+        return days switch
+        {
+            0 => "today",
+            1 => "tomorrow",
+            -1 => "yesterday",
+            > 0 and < 61 => $"in {days} days",
+            < 0 and > -61 => $"{-days} days ago",
+            > 0 => $"in {days / 30} months",
+            _ => $"{-days / 30} months ago",
+        };
+    }
+
+    public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
+
+    public static string Time(DateTimeOffset at) => at.ToString("yyyy-MM-dd HH:mm 'UTC'");
+
+    public static string Kind(InspectionKind kind) => kind switch
+    {
+        InspectionKind.Initial => "Initial inspection",
+        InspectionKind.Frequent => "Frequent check",
+        InspectionKind.Periodic => "Periodic inspection",
+        InspectionKind.Return => "Return check",
+        InspectionKind.AfterEvent => "After-event inspection",
+        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+    };
+
+    public static string Due(DateOnly? due, DateOnly today) => due is { } d ? $"{(DueDate.StateOn(due, today) == DueState.Overdue ? "overdue since" : "until")} {Date(d, today)}" : "never inspected";
+
+    public static string Found(Found found) => found switch
+    {
+        Core.Judgement.Found.No => "No fault",
+        Core.Judgement.Found.Yes => "Fault",
+        Core.Judgement.Found.Unsure => "Can't tell",
+        Core.Judgement.Found.NotAccessible => "Can't reach",
+        _ => throw new ArgumentOutOfRangeException(nameof(found), found, null),
+    };
+
+    public static string Basis(BaselineBasis basis) => basis switch
+    {
+        BaselineBasis.New => "measured when new",
+        BaselineBasis.Catalogue => "maker's catalogue",
+        BaselineBasis.Twin => "a new twin",
+        BaselineBasis.Provisional => "provisional (watch at best)",
+        _ => throw new ArgumentOutOfRangeException(nameof(basis), basis, null),
+    };
+}

@@ -1,0 +1,146 @@
+using System.Globalization;
+using System.IO.Compression;
+using Keralith.Core.People;
+using Keralith.Data;
+using Keralith.Web.Security;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Microsoft.AspNetCore.DataProtection;
+using Microsoft.AspNetCore.DataProtection.KeyManagement;
+using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.ResponseCompression;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Microsoft.Extensions.Options;
+using Npgsql;
+using Serilog;
+using Serilog.Events;
+using Serilog.Formatting.Compact;
+
+namespace Keralith.Web;
+
+/// <summary>Builds the web application. Stateless: keys, sessions and records are in the database.</summary>
+public static class WebHost
+{
+    /// <param name="args">Command line of the host.</param>
+    /// <param name="connectionString">The database.</param>
+    /// <param name="urls">Where it listens; null: as configured.</param>
+    /// <param name="quiet">Whether only warnings are logged.</param>
+    public static WebApplication Build(string[] args, string connectionString, string? urls, bool quiet)
+    {
+        var builder = WebApplication.CreateBuilder(new WebApplicationOptions
+        {
+            Args = args,
+            ContentRootPath = AppContext.BaseDirectory,
+            WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
+            ApplicationName = typeof(WebHost).Assembly.GetName().Name,
+        });
+        if (urls is not null) builder.WebHost.UseUrls(urls);
+        builder.WebHost.ConfigureKestrel(k =>
+        {
+            k.AddServerHeader = false;
+            k.Limits.MaxRequestBodySize = 2 * 1024 * 1024;
+        });
+        builder.Host.UseSerilog((_, log) => log
+            .MinimumLevel.Is(quiet ? LogEventLevel.Error : LogEventLevel.Information)
+            .MinimumLevel.Override("Microsoft.AspNetCore", quiet ? LogEventLevel.Fatal : LogEventLevel.Warning)
+            .WriteTo.Console(new RenderedCompactJsonFormatter()));
+        AddServices(builder.Services, connectionString);
+        var app = builder.Build();
+        Configure(app);
+        return app;
+    }
+
+    /// <summary>The services of the application, for the host and for tests that host it otherwise.</summary>
+    public static void AddServices(IServiceCollection services, string connectionString)
+    {
+        services.AddSingleton(_ => new Database(connectionString));
+        services.AddSingleton<SiteStore>();
+        services.AddSingleton<PeopleStore>();
+        services.AddSingleton<PieceStore>();
+        services.AddSingleton<InspectionStore>();
+        services.AddSingleton<CustodyStore>();
+        services.AddSingleton<LedgerStore>();
+        services.AddSingleton<KeyStore>();
+        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
+        services.AddHttpContextAccessor();
+        services.AddScoped<Here>();
+
+        services.AddDataProtection().SetApplicationName("keralith");
+        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(p => new ConfigureOptions<KeyManagementOptions>(o => o.XmlRepository = new DatabaseKeys(p.GetRequiredService<KeyStore>())));
+        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
+        {
+            o.Cookie.Name = "keralith";
+            o.Cookie.HttpOnly = true;
+            o.Cookie.SameSite = SameSiteMode.Lax;
+            o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+            o.LoginPath = "/sign-in";
+            o.AccessDeniedPath = "/no-permission";
+            o.ExpireTimeSpan = TimeSpan.FromHours(12);
+            o.SlidingExpiration = true;
+            o.ReturnUrlParameter = "next";
+            o.Events.OnRedirectToLogin = c => SignInRedirect.ToSignIn(c);
+            o.Events.OnRedirectToAccessDenied = c => SignInRedirect.ToNoPermission(c);
+        });
+        services.AddAuthorization(o =>
+        {
+            o.FallbackPolicy = new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build();
+            foreach (var right in Enum.GetValues<Right>())
+            {
+                o.AddPolicy(right.ToString(), p => p.RequireAuthenticatedUser().RequireAssertion(c => c.User.Role() is { } role && role.May(right)));
+            }
+        });
+        services.AddAntiforgery(o =>
+        {
+            o.Cookie.Name = "keralith-form";
+            o.HeaderName = "X-Form-Token";
+        });
+        services.AddRazorPages().AddMvcOptions(o => o.Filters.Add<DatabaseAwayFilter>());
+        services.AddResponseCompression(o =>
+        {
+            o.EnableForHttps = false;
+            o.MimeTypes = ResponseCompressionDefaults.MimeTypes.Concat(["image/svg+xml"]);
+            o.Providers.Add<BrotliCompressionProvider>();
+            o.Providers.Add<GzipCompressionProvider>();
+        });
+        services.Configure<BrotliCompressionProviderOptions>(o => o.Level = CompressionLevel.Optimal);
+        services.AddHealthChecks().AddCheck<DatabaseHealth>("database", tags: ["ready"]);
+    }
+
+    /// <summary>The request pipeline.</summary>
+    public static void Configure(WebApplication app)
+    {
+        CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+        app.UseMiddleware<SecurityHeaders>();
+        app.UseExceptionHandler("/error");
+        app.UseStatusCodePagesWithReExecute("/error", "?status={0}");
+        app.UseResponseCompression();
+        app.UseStaticFiles(new StaticFileOptions
+        {
+            OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") || c.File.Name.EndsWith(".woff2", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "public, max-age=600",
+        });
+        app.UseRouting();
+        app.UseAuthentication();
+        app.UseAuthorization();
+        app.MapRazorPages();
+        app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
+        app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") }).AllowAnonymous();
+    }
+
+    private sealed class DatabaseHealth(Database database) : IHealthCheck
+    {
+        public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+        {
+            try
+            {
+                await using var command = database.Command("select 1");
+                await command.ExecuteScalarAsync(cancellationToken);
+                return HealthCheckResult.Healthy();
+            }
+            catch (NpgsqlException e)
+            {
+                return HealthCheckResult.Unhealthy("The database does not answer.", e);
+            }
+        }
+    }
+}
