@@ -6,14 +6,14 @@ namespace Keralith.Data;
 /// <summary>Short ways to fill parameters and read rows; the SQL itself stands beside the code that uses it.</summary>
 internal static class Sql
 {
-    /// <summary>Fills $1, $2 and so on. A null goes as text: PostgreSQL finds its type from where it stands.</summary>
+    /// <summary>Fills $1, $2 and so on. A null goes as text: PostgreSQL finds its type from where it stands. Texts lose NUL, which it can't hold.</summary>
     public static NpgsqlCommand Positional(this NpgsqlCommand command, params ReadOnlySpan<object?> values)
     {
         foreach (var value in values)
         {
             command.Parameters.Add(value is null
                 ? new NpgsqlParameter { Value = DBNull.Value, NpgsqlDbType = NpgsqlDbType.Unknown }
-                : new NpgsqlParameter { Value = value });
+                : new NpgsqlParameter { Value = value is string text ? text.Replace("\0", string.Empty, StringComparison.Ordinal) : value });
         }
 
         return command;

@@ -94,7 +94,7 @@ public sealed class Hollowmere
         switch (i)
         {
             case 1: // Throat opening year by year: watch by now.
-                InUse(piece.Wears("leg-1/hook", "hook.throat", 0.27m), months, 40);
+                InUse(piece.Wears("leg-1/hook", "hook.throat", 0.29m), months, 40);
                 break;
             case 4: // One hook opened beyond the limit, condemned and cut up.
                 InUse(piece.Wears("leg-1/hook", "hook.throat", 0.42m), 38, 150);

@@ -37,7 +37,9 @@ public static class GearDrawings
         {
             Shapes.ShackleBow(s);
             Shapes.ShacklePin(s, gear.PinType ?? "screw");
-            return s.Svg(-40, -4, 80, 80, "Shackle");
+            // Larger shackles hang larger.
+            var view = 2300 / Math.Clamp((double)(gear.Size?.Millimetres ?? 19), 12, 38);
+            return s.Svg(-view / 2, -4, view, view, "Shackle");
         }
 
         s.Part("body", "Bow", () => Shapes.ShackleBow(s));
@@ -84,7 +86,7 @@ public static class GearDrawings
     internal static void HookFigures(Sheet s, string part)
     {
         if (s.Options.Figures.TryGetValue($"{part} hook.throat", out var throat)) s.Leader(-8, 20, -26, 12, $"throat {throat}");
-        if (s.Options.Figures.TryGetValue($"{part} hook.wear", out var section)) s.Leader(3, 51, 26, 60, $"section {section}");
+        if (s.Options.Figures.TryGetValue($"{part} hook.wear", out var section)) s.Leader(3, 51, 22, 62, $"section {section}");
     }
 
     /// <summary>The piece as a whole: what is asked of no single part. Drawn as a small stamp to press.</summary>

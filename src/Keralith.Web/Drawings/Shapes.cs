@@ -58,7 +58,7 @@ internal static class Shapes
     public static void Shortener(Sheet s)
     {
         s.Path("M-6 0h12l3 12-4 16h-10l-4-16Z");
-        s.Path("M0 8v20M-3 14h6", "hidden");
+        s.Path("M0 8v20M-3 14h6", "faint");
     }
 
     /// <summary>A bow shackle, crown up, its pin below; the crown at the origin.</summary>
@@ -78,15 +78,15 @@ internal static class Shapes
             case "screw":
                 s.Circle(30.5, 58, 6.6);
                 s.Circle(30.5, 58, 2.3);
-                s.Path("M-23 54l2 8M-20 54l2 8M-17 54l2 8", "hidden");
+                s.Path("M-23 54l2 8M-20 54l2 8M-17 54l2 8", "faint");
                 break;
             case "bolt":
                 s.Path("M24 50.5h6v15h-6ZM-24 51.5h-6.5v13h6.5Z");
-                s.Path("M-33 54.5v7M-34.6 58h4", "hidden");
+                s.Path("M-33 54.5v7M-34.6 58h4", "faint");
                 break;
             default:
                 s.Rect(24, 51.5, 5, 13, 2);
-                s.Path("M-26.5 53v10M-28 63.5l1.5-1.5 1.5 1.5", "hidden");
+                s.Path("M-26.5 53v10M-28 63.5l1.5-1.5 1.5 1.5", "faint");
                 break;
         }
     }
@@ -94,9 +94,9 @@ internal static class Shapes
     /// <summary>A tag on its short wire, hanging from the origin.</summary>
     public static void Tag(Sheet s)
     {
-        s.Path("M0 0v7", "hidden");
+        s.Path("M0 0v7", "faint");
         s.Path("M-6 7h12l3 4v17h-18v-17Z");
         s.Circle(0, 11, 1.6);
-        s.Path("M-5.5 17h11M-5.5 20.5h11M-5.5 24h7", "hidden");
+        s.Path("M-5.5 17h11M-5.5 20.5h11M-5.5 24h7", "faint");
     }
 }

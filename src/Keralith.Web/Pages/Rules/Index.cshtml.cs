@@ -23,7 +23,7 @@ public sealed class IndexModel(Here here) : YardPage(here)
         }
 
         Site = await Here.SiteAsync(Cancel);
-        Parts = Catalogue.Parts(Example(Family), Site.Books);
+        Parts = Catalogue.Parts(Example(Family), Site.Books).Where(p => !p.Path.StartsWith("leg-2", StringComparison.Ordinal)).ToList();
         return Page();
     }
 
@@ -41,9 +41,10 @@ public sealed class IndexModel(Here here) : YardPage(here)
         }
     }
 
-    /// <summary>A piece with everything fitted that a family may have, so that every question shows.</summary>
+    /// <summary>A piece with everything fitted that a family may have, so that every question shows; its legs are alike and one is shown.</summary>
     private static GearPiece Example(GearFamily family) => new(family, new Dictionary<string, AttributeValue>
     {
+        ["legs"] = new WholeValue(2),
         ["endFitting"] = new TextValue("hook"),
         ["hookSwivels"] = new FlagValue(true),
         ["pinType"] = new TextValue("bolt"),

@@ -1,0 +1,108 @@
+using Keralith.Core;
+using Keralith.Core.Criteria;
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+using Keralith.Core.Register;
+using Keralith.Testing;
+using Xunit;
+
+namespace Keralith.Data.Tests;
+
+/// <summary>A fresh yard with the moves a test makes in it, day by day.</summary>
+internal sealed class Yard : IAsyncDisposable
+{
+    private Yard(Database database)
+    {
+        Database = database;
+        Sites = new(database);
+        Pieces = new(database, Sites);
+        Inspections = new(database, Sites);
+        Custody = new(database, Sites);
+        Ledger = new(database);
+    }
+
+    public Database Database { get; }
+
+    public SiteStore Sites { get; }
+
+    public PieceStore Pieces { get; }
+
+    public InspectionStore Inspections { get; }
+
+    public CustodyStore Custody { get; }
+
+    public LedgerStore Ledger { get; }
+
+    public DateTimeOffset Now { get; set; } = new(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public static async Task<Yard> OpenAsync() => new(new Database(await TestDatabases.CreateAsync()));
+
+    public Stamp Stamp(string who) => new(Seed.People[who], Now += TimeSpan.FromMinutes(1), Guid.NewGuid());
+
+    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields)
+    {
+        var (entry, faults) = PieceEntryReader.Read(fields);
+        Assert.True(entry is not null, string.Join("; ", faults));
+        Assert.True((await Pieces.RegisterAsync(entry, Guid.NewGuid(), Stamp("stores"), Cancel)).Ok);
+        return await FindAsync(fields["mark"]);
+    }
+
+    /// <summary>A piece registered and accepted by its initial inspection.</summary>
+    public async Task<PieceRow> InServiceAsync(Dictionary<string, string> fields)
+    {
+        await RegisterAsync(fields);
+        Must(await InspectAsync(fields["mark"], InspectionKind.Initial));
+        return await FindAsync(fields["mark"]);
+    }
+
+    public async Task<PieceRow> FindAsync(string mark) => (await Pieces.FindAsync(mark, Cancel))!;
+
+    /// <summary>Drafts a complete inspection with nothing wrong but what is named, and leaves it unsigned.</summary>
+    public async Task<(Guid Draft, int Version)> DraftAsync(string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but)
+    {
+        var piece = await FindAsync(mark);
+        var site = await Sites.GetAsync(Cancel);
+        var draft = await Inspections.OpenAsync(piece, kind, Stamp("inspector"), Cancel);
+        var baselines = await Pieces.BaselinesAsync(piece.Id, Cancel);
+        var answers = Judge.MissingAnswers(new(site.Books, (await Inspections.DraftAsync(draft.Value, Cancel))!.Kind, piece.Gear, [], []))
+            .Where(m => m.Criterion.Id != "id.tag-complete")
+            .Select(m => (m.Part, Criterion: m.Criterion.Id, Entry: Clean(m.Criterion, baselines.GetValueOrDefault(new(m.Part, m.Criterion.Id))?.Figure)))
+            .Where(a => !but.Any(b => b.Part == a.Part && b.Criterion == a.Criterion))
+            .Concat(but)
+            .Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, "", Now)).ToList();
+        return (draft.Value, (await Inspections.SaveAsync(draft.Value, answers, Seed.People["inspector"], Now, Cancel)).Value);
+    }
+
+    public async Task<Checked<Recorded>> InspectAsync(string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but) => await InspectByAsync("inspector", mark, kind, but);
+
+    public async Task<Checked<Recorded>> InspectByAsync(string who, string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but)
+    {
+        var (draft, version) = await DraftAsync(mark, kind, but);
+        var stamp = Stamp(who);
+        return await Inspections.SignAsync(draft, version, DateOnly.FromDateTime(stamp.At.Date), stamp, Cancel);
+    }
+
+    public async Task<Checked<Recorded>> ReleaseAsync(string who, string mark, string reason = "Looked at again, sound")
+    {
+        var piece = await FindAsync(mark);
+        var hold = (await Custody.HoldsAsync(piece.Id, Cancel)).First(h => h.IsOpen);
+        return await Custody.ReleaseAsync(piece.Id, piece.Version, hold.Id, reason, Stamp(who), Cancel);
+    }
+
+    public async Task<Checked<Recorded>> HoldAsync(string who, string mark, HoldCause cause = HoldCause.Doubt) =>
+        await Custody.HoldAsync((await FindAsync(mark)).Id, cause, "Something looks wrong", Stamp(who), Cancel);
+
+    public static void Must(Checked<Recorded> result) => Assert.True(result.Ok, result.Fault);
+
+    public ValueTask DisposeAsync() => Database.DisposeAsync();
+
+    private static AnswerEntry Clean(Criterion criterion, BaselineFigure? baseline) => criterion switch
+    {
+        { IsAnswerChosen: true } => new(Answer: "no"),
+        { IsPair: true } => new(Value: "72 in", Shortest: "72 in"),
+        { Id: "chain.link-thickness" } => new(Value: "0.37 in"),
+        _ => new(Value: baseline?.Length.ToString() ?? "1 in"),
+    };
+}

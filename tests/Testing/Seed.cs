@@ -1,0 +1,54 @@
+using Keralith.Core;
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.People;
+using Keralith.Core.Register;
+using Keralith.Data;
+
+namespace Keralith.Testing;
+
+/// <summary>What every test database begins with.</summary>
+public static class Seed
+{
+    /// <summary>The people, by role; a second inspector and a second qualified person.</summary>
+    public static IReadOnlyDictionary<string, Actor> People { get; } = Enum.GetValues<Role>().Select(r => (Words.Code(r), r)).Concat([("inspector2", Role.Inspector), ("qualified2", Role.Qualified)])
+        .Select((p, i) => new Actor(new Guid(i + 1, 0, 0, new byte[8]), p.Item1, $"Test {p.Item1}", p.Item2)).ToDictionary(a => a.Username);
+
+    public static async Task FillAsync(Database database)
+    {
+        await new SiteStore(database).SetUpAsync(
+            new("Hollowmere Lock Works", [RuleBookShelf.Asme, RuleBookShelf.Find("osha")!], Judge.DefaultWatchShare, 30, false, false),
+            [("Basin Yard", "Workshop"), ("Workboat Teasel", ""), ("Upper Flight", "")],
+            CancellationToken.None);
+        foreach (var person in People.Values) await new PeopleStore(database).AddAsync(person, "no password", CancellationToken.None);
+    }
+
+    /// <summary>The form of a two-leg chain sling with hooks, everything known of it.</summary>
+    public static Dictionary<string, string> Sling(string mark) => With(new()
+    {
+        ["mark"] = mark, ["family"] = "alloy-chain-sling", ["size"] = "3/8 in", ["grade"] = "80", ["legs"] = "2", ["endFitting"] = "hook", ["reach"] = "6 ft",
+        ["maker"] = "Orrery Chainworks", ["serial"] = $"O-{mark}", ["ratedLoad"] = "12200 lb", ["ratedFor"] = "2 legs at 60 deg", ["designFactor"] = "4", ["store"] = "1", ["peg"] = "A1",
+    }, c => c switch { "hook.throat" => "1-3/8 in", "hook.wear" => "1 in", "chain.gauge-growth" => "11.25 in", _ => "3/4 in" });
+
+    /// <summary>The form of a screw pin shackle, everything known of it.</summary>
+    public static Dictionary<string, string> Shackle(string mark) => With(new()
+    {
+        ["mark"] = mark, ["family"] = "shackle", ["size"] = "7/8 in", ["pinType"] = "screw", ["maker"] = "Pellow Forge", ["serial"] = $"P-{mark}",
+        ["ratedLoad"] = "6-1/2 short ton", ["store"] = "1", ["peg"] = "B2",
+    }, c => c == "shackle.wear-pin" ? "1 in" : "7/8 in");
+
+    private static Dictionary<string, string> With(Dictionary<string, string> fields, Func<string, string> baseline)
+    {
+        var family = Core.Gear.GearFamilies.Find(fields["family"])!;
+        foreach (var entry in family.TagEntries) fields[PieceEntryReader.TagField(entry.Code)] = "true";
+        foreach (var (part, criterion) in PieceEntryReader.BaselinesOf(PieceEntryReader.Gear(family, fields)))
+        {
+            var (value, basis, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
+            fields[value] = baseline(criterion.Id);
+            fields[basis] = "new";
+            if (PieceEntryReader.IsOverLinks(criterion)) fields[links] = "10";
+        }
+
+        return fields;
+    }
+}

@@ -1,0 +1,68 @@
+using System.Diagnostics;
+using System.Text.Json;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>The judge command as others call it: what it writes where, and with which exit code.</summary>
+public class JudgeCommandTests
+{
+    private const string Worn = """{"format":"keralith.case/1","gear":{"family":"shackle","pinType":"screw"},"answers":[{"criterion":"shackle.wear-pin","part":"pin","value":"0.9 in","baseline":"1 in"}]}""";
+    private const string Bad = """{"format":"keralith.case/1","colour":"red","gear":{"family":"hook"},"answers":[{"criterion":"hook.throat","part":"hook","value":"41,5 mm"},{"criterion":"hook.throat","part":"tip","value":"41.5"}]}""";
+
+    [Fact]
+    public async Task A_case_comes_back_as_a_verdict()
+    {
+        var (exit, output, error) = await RunAsync(["judge", "-"], Worn);
+        Assert.Equal(0, exit);
+        Assert.Empty(error);
+        var verdict = JsonDocument.Parse(output).RootElement;
+        Assert.Equal("keralith.verdict/1", verdict.GetProperty("format").GetString());
+        Assert.Equal("remove", verdict.GetProperty("verdict").GetString());
+    }
+
+    [Fact]
+    public async Task Every_fault_of_a_bad_case_is_named_with_its_path_and_nothing_is_written()
+    {
+        var (exit, output, error) = await RunAsync(["judge"], Bad);
+        Assert.Equal(2, exit);
+        Assert.Empty(output);
+        Assert.Contains("$.colour: unknown field", error, StringComparison.Ordinal);
+        Assert.Contains("$.answers[0].value: ", error, StringComparison.Ordinal);
+        Assert.Contains("$.answers[1].part: found \"tip\"", error, StringComparison.Ordinal);
+        Assert.Contains("$.answers[1].value: \"41.5\" has no unit", error, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task By_lines_a_bad_line_says_so_in_its_place_and_the_run_goes_on()
+    {
+        var (exit, output, _) = await RunAsync(["judge", "--lines"], $"{Worn}\n{Bad}\nnot json\n{Worn}\n");
+        Assert.Equal(2, exit);
+        var lines = output.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonDocument.Parse(l).RootElement).ToList();
+        Assert.Equal(4, lines.Count);
+        Assert.Equal(["verdict", "error", "error", "verdict"], lines.Select(l => l.TryGetProperty("error", out _) ? "error" : "verdict"));
+        Assert.Equal(lines[0].GetRawText(), lines[3].GetRawText());
+    }
+
+    [Fact]
+    public async Task Help_is_there_on_every_level_and_an_unknown_command_is_refused()
+    {
+        Assert.Contains("keralith judge", (await RunAsync(["--help"], "")).Output, StringComparison.Ordinal);
+        Assert.Contains("--lines", (await RunAsync(["judge", "--help"], "")).Output, StringComparison.Ordinal);
+        Assert.Equal(2, (await RunAsync(["jugde"], "")).Exit);
+        Assert.Equal(2, (await RunAsync(["judge", "/no/such/file"], "")).Exit);
+    }
+
+    private static async Task<(int Exit, string Output, string Error)> RunAsync(string[] args, string input)
+    {
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
+        foreach (var arg in (string[])[Path.Combine(AppContext.BaseDirectory, "keralith.dll"), .. args]) start.ArgumentList.Add(arg);
+        using var process = Process.Start(start)!;
+        var output = process.StandardOutput.ReadToEndAsync();
+        var error = process.StandardError.ReadToEndAsync();
+        await process.StandardInput.WriteAsync(input);
+        process.StandardInput.Close();
+        await process.WaitForExitAsync(TestContext.Current.CancellationToken);
+        return (process.ExitCode, await output, await error);
+    }
+}

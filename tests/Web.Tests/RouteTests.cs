@@ -1,0 +1,142 @@
+using System.Net;
+using Keralith.Core;
+using Keralith.Core.People;
+using Keralith.Testing;
+using Microsoft.AspNetCore.Routing;
+using Microsoft.Extensions.DependencyInjection;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>Who may open what: one table, every route, every role and nobody.</summary>
+public class RouteTests
+{
+    private const string Anyone = "*";
+
+    private static readonly Dictionary<string, string> WhoMayOpen = new()
+    {
+        ["/sign-in"] = Anyone,
+        ["/error"] = Anyone,
+        ["/health/live"] = Anyone,
+        ["/health/ready"] = Anyone,
+        ["/"] = "crew stores trainee inspector qualified admin auditor",
+        ["/account"] = "crew stores trainee inspector qualified admin auditor",
+        ["/scan"] = "crew stores trainee inspector qualified admin auditor",
+        ["/register"] = "crew stores trainee inspector qualified admin auditor",
+        ["/due"] = "crew stores trainee inspector qualified admin auditor",
+        ["/cage"] = "crew stores trainee inspector qualified admin auditor",
+        ["/rules"] = "crew stores trainee inspector qualified admin auditor",
+        ["/piece/{mark}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/cage/{mark}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/inspection/{id:guid}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/piece/{mark}/hold"] = "crew stores trainee inspector qualified admin",
+        ["/piece/{mark}/check"] = "crew stores inspector qualified",
+        ["/register/new"] = "stores inspector qualified admin",
+        ["/piece/{mark}/edit"] = "stores inspector qualified admin",
+        ["/drafts"] = "trainee inspector qualified",
+        ["/inspect/{id:guid}"] = "trainee inspector qualified",
+        ["/inspect/{id:guid}/sign"] = "trainee inspector qualified",
+        ["/ledger"] = "inspector qualified admin auditor",
+    };
+
+    /// <summary>What a person may press, beyond opening the page: the handler and who it is not refused to.</summary>
+    private static readonly Dictionary<string, string> WhoMayPress = new()
+    {
+        ["/piece/HM-0001?handler=Inspect"] = "trainee inspector qualified",
+        ["/piece/HM-0001/hold"] = "crew stores trainee inspector qualified admin",
+        ["/piece/HM-0001/check"] = "crew stores inspector qualified",
+        ["/register/new"] = "stores inspector qualified admin",
+        ["/piece/HM-0001/edit"] = "stores inspector qualified admin",
+        ["/ledger"] = "inspector qualified admin auditor",
+    };
+
+    [Fact]
+    public async Task Every_route_is_open_to_those_in_the_table_and_to_nobody_else()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var routes = yard.App.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
+            .Select(e => "/" + e.RoutePattern.RawText!.Trim('/')).Distinct().ToList();
+        Assert.Equal(WhoMayOpen.Keys.Order(), routes.Order());
+
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var visitors = new Dictionary<string, Visitor>();
+        foreach (var role in Enum.GetValues<Role>().Select(Words.Code)) visitors[role] = await yard.SignedInAsync(role);
+        foreach (var (route, who) in WhoMayOpen)
+        {
+            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal);
+            var nobody = await yard.Visitor().GetAsync(path);
+            if (who == Anyone) Assert.NotEqual(HttpStatusCode.Redirect, nobody.StatusCode);
+            else Assert.StartsWith("/sign-in", nobody.Headers.Location!.PathAndQuery, StringComparison.Ordinal);
+            foreach (var (role, visitor) in visitors)
+            {
+                var response = await visitor.GetAsync(path);
+                var may = who == Anyone || who.Split(' ').Contains(role);
+                Assert.True(response.StatusCode == HttpStatusCode.Forbidden != may, $"{role} at {path}: {response.StatusCode}");
+                Assert.True((int)response.StatusCode < 500, $"{role} at {path}: {response.StatusCode}");
+            }
+        }
+    }
+
+    [Fact]
+    public async Task Every_press_is_refused_to_those_who_may_not()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        foreach (var role in Enum.GetValues<Role>().Select(Words.Code))
+        {
+            var visitor = await yard.SignedInAsync(role);
+            foreach (var (path, who) in WhoMayPress)
+            {
+                var response = await visitor.PostAsync(path, new() { ["reason"] = "" }, "/account");
+                Assert.True(response.StatusCode == HttpStatusCode.Forbidden != who.Split(' ').Contains(role), $"{role} at {path}: {response.StatusCode}");
+            }
+        }
+    }
+
+    [Fact]
+    public async Task A_form_without_its_token_is_refused()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var crew = await yard.SignedInAsync("crew");
+        var response = await crew.SendAsync(new(HttpMethod.Post, "/piece/HM-0001/hold") { Content = new FormUrlEncodedContent([new("reason", "bent")]) });
+        Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
+    }
+
+    [Fact]
+    public async Task Every_answer_carries_the_headers_that_keep_foreign_script_out()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        foreach (var path in new[] { "/sign-in", "/nowhere", "/assets/app.css" })
+        {
+            var response = await yard.Visitor().GetAsync(path);
+            var policy = response.Headers.GetValues("Content-Security-Policy").Single();
+            Assert.Contains("default-src 'none'", policy, StringComparison.Ordinal);
+            Assert.DoesNotContain("unsafe", policy, StringComparison.Ordinal);
+            Assert.Equal("nosniff", response.Headers.GetValues("X-Content-Type-Options").Single());
+            Assert.False(response.Headers.Contains("Server"));
+        }
+    }
+
+    [Fact]
+    public async Task Six_wrong_passwords_lock_a_sign_in_and_say_no_more_than_a_wrong_name_does()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var visitor = yard.Visitor();
+        var wrongName = await (await visitor.PostAsync("/sign-in", new() { ["username"] = "nobody-here", ["password"] = "x" })).Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        for (var i = 0; i < 6; i++) await visitor.PostAsync("/sign-in", new() { ["username"] = "inspector", ["password"] = "wrong" });
+        var locked = await visitor.PostAsync("/sign-in", new() { ["username"] = "inspector", ["password"] = WebYard.Password });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, locked.StatusCode);
+        Assert.Contains("do not match", wrongName, StringComparison.Ordinal);
+        Assert.Contains("do not match", await locked.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Redirect, (await visitor.PostAsync("/sign-in", new() { ["username"] = "qualified", ["password"] = WebYard.Password })).StatusCode);
+    }
+
+    [Fact]
+    public async Task After_signing_in_nobody_is_led_off_the_site()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var response = await yard.Visitor().PostAsync("/sign-in", new() { ["username"] = "crew", ["password"] = WebYard.Password, ["next"] = "//elsewhere.invalid/" });
+        Assert.Equal("/", response.Headers.Location!.ToString());
+    }
+}

@@ -1,0 +1,153 @@
+using System.Net;
+using System.Text.RegularExpressions;
+using AngleSharp;
+using AngleSharp.Html.Dom;
+using Keralith.Core.Register;
+using Keralith.Data;
+using Keralith.Testing;
+using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Hosting.Server;
+using Microsoft.AspNetCore.Hosting.Server.Features;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.Extensions.DependencyInjection;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>The application on a fresh database, and people who use its pages.</summary>
+internal sealed class WebYard : IAsyncDisposable
+{
+    public const string Password = "test-lockgate";
+
+    private static readonly string Hash = new PasswordHasher<Actor>().HashPassword(Seed.People["crew"], Password);
+
+    private WebYard(WebApplication app, string connectionString)
+    {
+        App = app;
+        ConnectionString = connectionString;
+        Address = new(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+    }
+
+    public WebApplication App { get; }
+
+    public string ConnectionString { get; }
+
+    public Uri Address { get; }
+
+    public Database Database => App.Services.GetRequiredService<Database>();
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public static async Task<WebYard> OpenAsync()
+    {
+        var connectionString = await TestDatabases.CreateAsync();
+        var app = WebHost.Build([], connectionString, "http://127.0.0.1:0", quiet: true);
+        await app.StartAsync(Cancel);
+        var yard = new WebYard(app, connectionString);
+        await using var passwords = yard.Database.Command("update person set password_hash = $1");
+        passwords.Parameters.Add(new() { Value = Hash });
+        await passwords.ExecuteNonQueryAsync(Cancel);
+        return yard;
+    }
+
+    /// <summary>Somebody with a browser, not signed in.</summary>
+    public Visitor Visitor() => new(Address);
+
+    /// <summary>Somebody signed in.</summary>
+    public async Task<Visitor> SignedInAsync(string who)
+    {
+        var visitor = Visitor();
+        var response = await visitor.PostAsync("/sign-in", new() { ["username"] = who, ["password"] = Password });
+        Assert.Equal(HttpStatusCode.Redirect, response.StatusCode);
+        return visitor;
+    }
+
+    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields)
+    {
+        var pieces = App.Services.GetRequiredService<PieceStore>();
+        var stamp = new Stamp(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid());
+        Assert.True((await pieces.RegisterAsync(PieceEntryReader.Read(fields).Entry!, Guid.NewGuid(), stamp, Cancel)).Ok);
+        return (await pieces.FindAsync(fields["mark"], Cancel))!;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        await App.StopAsync(Cancel);
+        await App.DisposeAsync();
+    }
+}
+
+/// <summary>A browser's part: cookies, forms with their tokens, no following of redirects.</summary>
+internal sealed partial class Visitor(Uri address)
+{
+    private readonly HttpClient _http = new(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new() }) { BaseAddress = address };
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    public Task<HttpResponseMessage> GetAsync(string path) => _http.GetAsync(path, Cancel);
+
+    public Task<HttpResponseMessage> SendAsync(HttpRequestMessage request) => _http.SendAsync(request, Cancel);
+
+    public async Task<IHtmlDocument> PageAsync(string path)
+    {
+        var response = await GetAsync(path);
+        Assert.True(response.IsSuccessStatusCode, $"{path}: {response.StatusCode}");
+        return await ReadAsync(response);
+    }
+
+    public static async Task<IHtmlDocument> ReadAsync(HttpResponseMessage response) =>
+        (IHtmlDocument)await BrowsingContext.New(Configuration.Default).OpenAsync(r => r.Content(response.Content.ReadAsStream(Cancel)), Cancel);
+
+    /// <summary>A form token of a page this visitor may see.</summary>
+    public async Task<string> TokenAsync(string page)
+    {
+        var html = await (await GetAsync(page)).Content.ReadAsStringAsync(Cancel);
+        var token = Token().Match(html);
+        return token.Success ? token.Groups[1].Value : string.Empty;
+    }
+
+    /// <summary>Posts fields with the token of the page.</summary>
+    public async Task<HttpResponseMessage> PostAsync(string path, Dictionary<string, string> fields, string? page = null)
+    {
+        var token = await TokenAsync(page ?? path.Split('?')[0]);
+        if (token.Length == 0) token = await TokenAsync("/account");
+        return await _http.PostAsync(path, new FormUrlEncodedContent([.. fields, new("__RequestVerificationToken", token)]), Cancel);
+    }
+
+    /// <summary>Sends the form of a page as it stands, with some fields changed.</summary>
+    public async Task<HttpResponseMessage> SubmitAsync(string page, string formSelector, Dictionary<string, string> changes)
+    {
+        var document = await PageAsync(page);
+        var form = (IHtmlFormElement)document.QuerySelector(formSelector)!;
+        var fields = new Dictionary<string, string>();
+        foreach (var element in form.Elements)
+        {
+            switch (element)
+            {
+                case IHtmlInputElement { Type: "radio" or "checkbox" } tick when tick.IsChecked:
+                    fields[tick.Name!] = tick.Value;
+                    break;
+                case IHtmlInputElement { Type: "radio" or "checkbox" or "submit" }:
+                    break;
+                case IHtmlInputElement { Name: { } name } input:
+                    fields[name] = input.Value;
+                    break;
+                case IHtmlTextAreaElement { Name: { } name } area:
+                    fields[name] = area.Value;
+                    break;
+                case IHtmlSelectElement { Name: { } name } select:
+                    fields[name] = select.Value ?? string.Empty;
+                    break;
+                default:
+                    break;
+            }
+        }
+
+        foreach (var (name, value) in changes) fields[name] = value;
+        var target = form.GetAttribute("action");
+        return await _http.PostAsync(string.IsNullOrEmpty(target) ? page : target, new FormUrlEncodedContent(fields), Cancel);
+    }
+
+    [GeneratedRegex("name=\"__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]+)\"")]
+    private static partial Regex Token();
+}

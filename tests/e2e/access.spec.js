@@ -1,0 +1,53 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, noSideways, signIn, test } from "./yard.js";
+
+const views = ["/", "/register", "/register/new?family=alloy-chain-sling", "/piece/HM-0002", "/piece/HM-0002/edit", "/piece/HM-0002/hold", "/piece/HM-0002/check", "/due", "/cage", "/cage/HM-0011", "/cage/HM-0021", "/rules", "/rules?family=shackle", "/ledger", "/drafts", "/account"];
+
+for (const scheme of ["light", "dark"]) {
+  test(`axe finds nothing on any view, ${scheme}`, async ({ page }) => {
+    test.setTimeout(180_000);
+    await page.emulateMedia({ colorScheme: scheme });
+    await page.goto("/sign-in");
+    await axe(page);
+    await signIn(page, "qualified");
+    for (const view of views) {
+      await page.goto(view);
+      await axe(page);
+    }
+    await page.goto("/piece/HM-0043");
+    await page.getByRole("button", { name: /inspection|inspecting/ }).click();
+    const inspect = page.url();
+    await axe(page);
+    await page.goto(`${inspect}?part=pin`);
+    await axe(page);
+    await page.goto(`${inspect}/sign`);
+    await axe(page);
+    await page.goto("/piece/HM-0011");
+    await page.locator("ol a").first().click();
+    await axe(page);
+  });
+}
+
+test("every view fits 360 px without sideways scrolling", async ({ page }) => {
+  await page.setViewportSize({ width: 360, height: 780 });
+  await signIn(page, "qualified");
+  for (const view of views) {
+    await page.goto(view);
+    await noSideways(page);
+  }
+});
+
+test("the scheme a person chose stays", async ({ page }) => {
+  await page.emulateMedia({ colorScheme: "light" });
+  await signIn(page, "crew");
+  await page.goto("/account");
+  await page.getByRole("button", { name: "Day or night sheet" }).click();
+  await page.goto("/");
+  await expect(page.locator("html")).toHaveAttribute("data-scheme", "night");
+});
+
+async function axe(page) {
+  const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
+  const found = violations.map((v) => `${page.url()} ${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target} ${n.any?.[0]?.message ?? ""}`).join(" | ")}`);
+  expect(found).toEqual([]);
+}

@@ -1,0 +1,51 @@
+# Part of the entry script: runs the test parts and adds up their own counts. The last line is "N passed, N failed".
+part=$1
+passed=0
+failed=0
+results=.keralith/results
+rm -rf "$results"
+mkdir -p "$results"
+
+# Adds what a test program counted in its own results file; a run that left no count is a failure.
+add() { # add NAME PASSED FAILED
+  passed=$((passed + ${2:-0}))
+  if [ -z "${2:-}" ]; then say "$1 left no results"; failed=$((failed + 1)); else failed=$((failed + ${3:-0})); fi
+}
+
+dotnet_tests() { # dotnet_tests NAME
+  say "$1"
+  local xml="$PWD/$results/$1.xml"
+  dotnet "tests/$1/bin/Release/net10.0/$1.dll" -xml "$xml" -noColor -noLogo || true
+  local counts
+  counts=$(grep -o '<assembly [^>]*>' "$xml" 2>/dev/null | head -1 || true)
+  add "$1" "$(sed -n 's/.* passed="\([0-9]*\)".*/\1/p' <<<"$counts")" "$(sed -n 's/.* failed="\([0-9]*\)".* errors="\([0-9]*\)".*/\1 \2/p;' <<<"$counts" | awk '{print $1 + $2}')"
+}
+
+browser_tests() {
+  say "browser tests"
+  need_chromium
+  need_npm tests/e2e
+  build_cli
+  (cd tests/e2e && npx playwright test) || true
+  local counts
+  counts=$(node -e '
+    const { stats } = JSON.parse(require("fs").readFileSync(".keralith/results/e2e.json", "utf8"));
+    console.log(stats.expected, stats.unexpected + stats.flaky);' 2>/dev/null || true)
+  read -r good bad <<<"$counts" || true
+  add "browser tests" "${good:-}" "${bad:-}"
+}
+
+say "building"
+quietly "building" dotnet build Keralith.slnx -c Release
+if [ "$part" = all ]; then
+  say "checking the format"
+  if dotnet format Keralith.slnx --verify-no-changes --no-restore >"$log" 2>&1; then passed=$((passed + 1)); else
+    say "the format is off; dotnet format mends it:"; head -20 "$log" >&2; failed=$((failed + 1))
+  fi
+fi
+if [ "$part" = core ] || [ "$part" = all ]; then dotnet_tests Core.Tests; fi
+if [ "$part" = data ] || [ "$part" = all ]; then dotnet_tests Data.Tests; fi
+if [ "$part" = web ] || [ "$part" = all ]; then dotnet_tests Web.Tests; fi
+if [ "$part" = e2e ] || [ "$part" = all ]; then browser_tests; fi
+echo "$passed passed, $failed failed"
+[ "$failed" = 0 ] && [ "$passed" -gt 0 ]
