@@ -95,8 +95,8 @@ public static class GearDrawings
         if (s.Options.LinkTo is null) return;
         s.Part("whole", "The whole piece", () =>
         {
-            s.Circle(x, y, 9);
-            s.Text(x, y + 3, "all", "figure small");
+            s.Circle(x, y, 13);
+            s.Text(x, y + 2.5, "whole", "figure small");
         });
     }
 }
