@@ -7,7 +7,7 @@ internal static class HookCriteria
 {
     public static IReadOnlyList<Criterion> All { get; } =
     [
-        Fault("hook.crack", "Cracks", "A crack.", "Clean the saddle and the shank; look across the light at the inside of the bend.", "The inside of the bend carries the most."),
+        Fault("hook.crack", "Cracks", "A crack, however fine.", "Clean the saddle and the shank; look across the light at the inside of the bend.", "The inside of the bend carries the most."),
         Fault("hook.nick-gouge", "Nicks and gouges", "A nick or gouge.", "A thumbnail finds what the eye passes over.", "A notch across the bend starts a crack."),
         Fault("hook.twist", "Bend or twist", "Any bend or twist out of the plane that can be seen.", "Sight along the hook from the tip: shank, bend and tip lie in one plane.", "A twisted hook has been loaded sideways."),
         new()
