@@ -190,7 +190,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             .RunAsync(cancel).ConfigureAwait(false);
         if (HoldRules.CauseOf(verdict) is { } cause)
         {
-            await CustodyStore.InsertHoldAsync(transaction, Guid.NewGuid(), piece.Id, cause, Reason(verdict), id, stamp, cancel).ConfigureAwait(false);
+            await CustodyStore.InsertHoldAsync(transaction, Guid.NewGuid(), piece.Id, cause, Reason(@case, verdict), id, stamp, cancel).ConfigureAwait(false);
         }
 
         await Recorder.DeriveAsync(transaction, site, piece, state.Value, cancel).ConfigureAwait(false);
@@ -204,11 +204,12 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     }
 
     /// <summary>The findings that put it in the cage, in one line.</summary>
-    private static string Reason(Verdict verdict)
+    private static string Reason(Case @case, Verdict verdict)
     {
+        var names = Catalogue.Parts(@case.Gear, @case.Books).ToDictionary(p => p.Path, p => p.Name.ToLowerInvariant());
         var gravest = verdict.Findings.Max(f => f.Outcome);
         var worst = verdict.Findings.Where(f => f.Outcome == gravest).ToList();
-        var first = string.Join("; ", worst.Take(2).Select(f => $"{f.Criterion.Title.ToLowerInvariant()} on {f.Part}"));
+        var first = string.Join("; ", worst.Take(2).Select(f => $"{f.Criterion.Title}: {names[f.Part]}"));
         return worst.Count > 2 ? $"{first}; and {worst.Count - 2} more" : first;
     }
 

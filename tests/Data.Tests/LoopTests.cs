@@ -38,7 +38,7 @@ public class LoopTests
         Assert.Equal(VerdictKind.Remove, piece.Verdict);
         var hold = Assert.Single(await yard.Custody.HoldsAsync(piece.Id, Cancel));
         Assert.Equal(HoldCause.VerdictRemove, hold.Cause);
-        Assert.Contains("throat opening on leg-1/hook", hold.Reason, StringComparison.Ordinal);
+        Assert.Contains("Throat opening: leg 1, hook", hold.Reason, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -174,7 +174,7 @@ public class LoopTests
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("leg-2/hook", "hook.throat", new(Value: "1.375 in"))));
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(PieceState.Held, piece.State);
-        Assert.Contains("throat opening on leg-2/hook", piece.OpenHolds[0], StringComparison.Ordinal);
+        Assert.Contains("Throat opening: leg 2, hook", piece.OpenHolds[0], StringComparison.Ordinal);
     }
 
     [Fact]

@@ -113,7 +113,7 @@ public sealed class Hollowmere
                 At(6, 14, t => Custody(piece, (p, s) => _custody.HoldAsync(p.Id, HoldCause.Marking, "Tag torn off at lock 9; only the wire is left", s, _cancel), "stores", t));
                 break;
             case 16: // Stretch in the noise band: held, inspected clean since, waiting for the qualified person.
-                InUse(piece.Wears("leg-1", "chain.gauge-difference", 0.21m), 36, 30);
+                InUse(piece.Wears("leg-1", "chain.gauge-difference", 0.14m), 36, 30);
                 At(2, 10, t => Inspect(piece, InspectionKind.Periodic, 0, t));
                 break;
             case 20: // Condemned, not yet destroyed.

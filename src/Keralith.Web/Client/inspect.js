@@ -19,6 +19,7 @@ export function inspectPart() {
       this.form.addEventListener("change", (event) => this.changed(event));
       document.addEventListener("keydown", (event) => this.pressed(event));
       this.mark(this.questions()[0]);
+      document.querySelector('[aria-current="step"]')?.scrollIntoView({ block: "nearest", inline: "center" });
       if (Object.keys(this.pending()).length) this.flush();
     },
 

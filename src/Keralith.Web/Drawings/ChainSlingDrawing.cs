@@ -16,7 +16,7 @@ internal static class ChainSlingDrawing
         var chainEnd = chainTop + shortener + (links * Shapes.ChainPitch) + 3;
 
         Part(s, "top-link", "Top link", () => Shapes.OvalLink(s, gear.Legs > 2 ? 44 : 36, top, 5.5));
-        if (!o.Silhouette) Part(s, "tag", "Tag", () => s.At(gear.Legs > 1 ? -40 : -28, 12, 0, 1.1, () => Shapes.Tag(s)));
+        if (!o.Silhouette) Part(s, "tag", "Tag", () => s.At(-40, 12, 0, 1.1, () => Shapes.Tag(s)));
         for (var leg = 1; leg <= gear.Legs; leg++)
         {
             var across = leg - 1 - ((gear.Legs - 1) / 2.0);

@@ -1,0 +1,58 @@
+// Takes the pictures of docs/screenshots from the running demo: node tests/e2e/pictures.mjs http://127.0.0.1:5080
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { chromium } from "@playwright/test";
+
+const base = process.argv[2] ?? "http://127.0.0.1:5080";
+const folder = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "../../docs/screenshots");
+const browser = await chromium.launch({
+  executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+});
+
+async function visitor(who, options = {}) {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: "light", baseURL: base, ...options });
+  const page = await context.newPage();
+  await page.goto("/sign-in");
+  await page.getByLabel("Name").fill(who);
+  await page.getByLabel("Password").fill("lockgate-demo");
+  await page.keyboard.press("Enter");
+  await page.waitForURL(`${base}/`);
+  return page;
+}
+
+const shot = (page, name) => page.screenshot({ path: path.join(folder, `${name}.png`) });
+
+const inspector = await visitor("inspector");
+await shot(inspector, "wall");
+await inspector.goto("/register");
+await shot(inspector, "register");
+await inspector.goto("/piece/HM-0002");
+await shot(inspector, "piece");
+await inspector.goto("/rules?family=hook");
+await shot(inspector, "rules");
+await inspector.goto("/piece/HM-0002");
+await inspector.getByRole("button", { name: /inspection|inspecting/ }).click();
+await inspector.waitForURL("**/inspect/**");
+const inspect = inspector.url().split("?")[0];
+await inspector.goto(`${inspect}?part=leg-1/hook`);
+await inspector.getByRole("button", { name: "No fault found on this part" }).click();
+await inspector.locator('[data-question="hook.throat"] [data-field="value"]').fill("46.3");
+await inspector.getByText("governs", { exact: false }).or(inspector.locator('[data-question="hook.throat"] .outcome')).first().waitFor();
+await inspector.waitForTimeout(600);
+await inspector.locator('[data-question="hook.throat"]').evaluate((row) => window.scrollTo(0, row.getBoundingClientRect().top + window.scrollY - 330));
+await shot(inspector, "inspect");
+await inspector.goto(`${inspect}/sign`);
+await shot(inspector, "verdict");
+
+const qualified = await visitor("qualified");
+await qualified.goto("/cage");
+await shot(qualified, "cage");
+
+const night = await visitor("crew", { colorScheme: "dark" });
+await shot(night, "night");
+
+const phone = await visitor("crew", { viewport: { width: 390, height: 844 } });
+await phone.goto("/piece/HM-0002");
+await shot(phone, "phone");
+await browser.close();
