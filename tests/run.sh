@@ -6,20 +6,27 @@ results=.keralith/results
 rm -rf "$results"
 mkdir -p "$results"
 
-# Adds what a test program counted in its own results file; a run that left no count is a failure.
-add() { # add NAME PASSED FAILED
-  passed=$((passed + ${2:-0}))
-  if [ -z "${2:-}" ]; then say "$1 left no results"; failed=$((failed + 1)); else failed=$((failed + ${3:-0})); fi
+# Adds what a test program counted in its own results file; a run that left a count out is a failure.
+add() { # add NAME PASSED FAILED ERRORS
+  if [ -z "$2" ] || [ -z "$3" ] || [ -z "$4" ]; then
+    say "$1 left no results"
+    failed=$((failed + 1))
+    return
+  fi
+  passed=$((passed + $2))
+  failed=$((failed + $3 + $4))
 }
 
 dotnet_tests() { # dotnet_tests NAME
   say "$1"
   local xml="$PWD/$results/$1.xml"
   dotnet "tests/$1/bin/Release/net10.0/$1.dll" -xml "$xml" -noColor -noLogo || true
-  local counts
-  counts=$(grep -o '<assembly [^>]*>' "$xml" 2>/dev/null | head -1 || true)
-  add "$1" "$(sed -n 's/.* passed="\([0-9]*\)".*/\1/p' <<<"$counts")" "$(sed -n 's/.* failed="\([0-9]*\)".* errors="\([0-9]*\)".*/\1 \2/p;' <<<"$counts" | awk '{print $1 + $2}')"
+  local head
+  head=$(grep -o '<assembly [^>]*>' "$xml" 2>/dev/null | head -1 || true)
+  add "$1" "$(attribute passed "$head")" "$(attribute failed "$head")" "$(attribute errors "$head")"
 }
+
+attribute() { sed -n "s/.* $1=\"\([0-9]*\)\".*/\1/p" <<<"$2"; }
 
 browser_tests() {
   say "browser tests"
@@ -32,7 +39,7 @@ browser_tests() {
     const { stats } = JSON.parse(require("fs").readFileSync(".keralith/results/e2e.json", "utf8"));
     console.log(stats.expected, stats.unexpected + stats.flaky);' 2>/dev/null || true)
   read -r good bad <<<"$counts" || true
-  add "browser tests" "${good:-}" "${bad:-}"
+  add "browser tests" "${good:-}" "${bad:-}" 0
 }
 
 say "building"

@@ -88,26 +88,27 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         var version = await transaction.Command("update draft set saved_by = $2, saved_at = $3, version = version + 1 where id = $1 returning version")
             .Positional(draft, actor.Id, at).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
         if (version.Count == 0) return new Refusal("This inspection is signed or was thrown away; it takes no more answers.");
+        await using var batch = new NpgsqlBatch(connection, transaction);
         foreach (var answer in answers)
         {
             if (answer is { Entry: { Answer: null, Value: null }, Note: null })
             {
-                await transaction.Command("delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3")
-                    .Positional(draft, answer.Part, answer.Criterion).RunAsync(cancel).ConfigureAwait(false);
+                batch.BatchCommands.Add(new NpgsqlBatchCommand("delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3")
+                    .Positional(draft, answer.Part, answer.Criterion));
                 continue;
             }
 
-            await transaction.Command("""
+            batch.BatchCommands.Add(new NpgsqlBatchCommand("""
                 insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at)
                 values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
                 on conflict (draft_id, part, criterion) do update
                   set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty, note = excluded.note,
                       saved_by = excluded.saved_by, saved_at = excluded.saved_at
                 """)
-                .Positional(draft, answer.Part, answer.Criterion, answer.Entry.Answer, answer.Entry.Value, answer.Entry.Shortest, answer.Entry.Uncertainty, answer.Note, actor.Id, at)
-                .RunAsync(cancel).ConfigureAwait(false);
+                .Positional(draft, answer.Part, answer.Criterion, answer.Entry.Answer, answer.Entry.Value, answer.Entry.Shortest, answer.Entry.Uncertainty, answer.Note, actor.Id, at));
         }
 
+        if (batch.BatchCommands.Count > 0) await batch.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
         await transaction.CommitAsync(cancel).ConfigureAwait(false);
         return version[0];
     }

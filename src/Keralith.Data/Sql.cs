@@ -9,14 +9,25 @@ internal static class Sql
     /// <summary>Fills $1, $2 and so on. A null goes as text: PostgreSQL finds its type from where it stands. Texts lose NUL, which it can't hold.</summary>
     public static NpgsqlCommand Positional(this NpgsqlCommand command, params ReadOnlySpan<object?> values)
     {
+        Fill(command.Parameters, values);
+        return command;
+    }
+
+    /// <summary>Fills $1, $2 and so on of one command of a batch.</summary>
+    public static NpgsqlBatchCommand Positional(this NpgsqlBatchCommand command, params ReadOnlySpan<object?> values)
+    {
+        Fill(command.Parameters, values);
+        return command;
+    }
+
+    private static void Fill(NpgsqlParameterCollection parameters, ReadOnlySpan<object?> values)
+    {
         foreach (var value in values)
         {
-            command.Parameters.Add(value is null
+            parameters.Add(value is null
                 ? new NpgsqlParameter { Value = DBNull.Value, NpgsqlDbType = NpgsqlDbType.Unknown }
                 : new NpgsqlParameter { Value = value is string text ? text.Replace("\0", string.Empty, StringComparison.Ordinal) : value });
         }
-
-        return command;
     }
 
     /// <summary>A command inside a transaction.</summary>

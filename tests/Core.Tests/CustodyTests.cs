@@ -93,6 +93,15 @@ public class CustodyTests
     public void A_hook_is_due_by_the_calendar_for_both_inspections(ServiceClass service, string periodic, string frequent) =>
         Assert.Equal(new DueDates(DateOnly.Parse(periodic), DateOnly.Parse(frequent)), DueOf(Hook, service));
 
+    [Theory]
+    [InlineData("asme europe", "alloy-chain-sling", "2026-09-02")]
+    [InlineData("asme europe", "shackle", "2026-09-02")]
+    [InlineData("asme europe", "hook", "2027-03-02")]
+    [InlineData("asme australia", "alloy-chain-sling", "2027-03-02")]
+    public void A_shorter_interval_of_a_book_governs(string books, string family, string due) => Assert.Equal(
+        DateOnly.Parse(due),
+        DueDates.From(GearFamilies.Find(family)!, ServiceClass.Normal, books.Split(' ').Select(b => RuleBookShelf.Find(b)!).ToList(), [new(InspectionKind.Periodic, Today)]).Periodic);
+
     [Fact]
     public void A_month_from_the_last_of_january_is_the_end_of_february() => Assert.Equal(new DateOnly(2026, 2, 28), new Months(1).After(new(2026, 1, 31)));
 
@@ -125,7 +134,7 @@ public class CustodyTests
     [Fact]
     public void A_marking_is_never_rated_up_and_an_unnamed_factor_is_said()
     {
-        var strict = new RuleBook { Id = "strict", Name = "Strict", Covers = "", Rules = new Dictionary<string, BookRule>(), DesignFactor = _ => 5 };
+        var strict = RuleBookShelf.Find("ontario")!;
         var marked = Mass.FromPounds(8800);
         Assert.Equal(7040m, RatedLoadHere.For(Sling, marked, 4, [RuleBookShelf.Asme, strict]).Here.Pounds);
         Assert.Equal(8800m, RatedLoadHere.For(Sling, marked, 6, [strict]).Here.Pounds);

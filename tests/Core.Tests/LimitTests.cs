@@ -32,6 +32,21 @@ public class LimitTests
     [InlineData("asme", "hook.wear", "0.8999 in", "1 in", Outcome.Remove)]
     [InlineData("osha", "hook.wear", "22.5 mm", "25 mm", Outcome.Watch)]
     [InlineData("osha", "hook.wear", "22.49 mm", "25 mm", Outcome.Remove)]
+    // The other schools.
+    [InlineData("osha-construction", "hook.throat", "46 mm", "40 mm", Outcome.Watch)]
+    [InlineData("osha-construction", "hook.throat", "46.01 mm", "40 mm", Outcome.Remove)]
+    [InlineData("ontario", "hook.throat", "40 mm", "40 mm", Outcome.Clear)]
+    [InlineData("ontario", "hook.throat", "40.01 mm", "40 mm", Outcome.Remove)]
+    [InlineData("ontario", "hook.throat", "2.001 in", "2 in", Outcome.Remove)]
+    [InlineData("japan", "hook.throat", "42 mm", "40 mm", Outcome.Remove)]
+    [InlineData("australia", "hook.throat", "42 mm", "40 mm", Outcome.Watch)]
+    [InlineData("australia", "hook.throat", "42.01 mm", "40 mm", Outcome.Remove)]
+    [InlineData("australia", "hook.wear", "22.5 mm", "25 mm", Outcome.Watch)]
+    [InlineData("australia", "hook.wear", "22.49 mm", "25 mm", Outcome.Remove)]
+    [InlineData("europe", "hook.throat", "2.2 in", "2 in", Outcome.Watch)]
+    [InlineData("europe", "hook.throat", "2.2001 in", "2 in", Outcome.Remove)]
+    [InlineData("europe", "hook.wear", "0.9 in", "1 in", Outcome.Watch)]
+    [InlineData("europe", "hook.wear", "0.8999 in", "1 in", Outcome.Remove)]
     public void A_hook_is_judged_at_its_limits(string book, string criterion, string value, string baseline, Outcome expected) =>
         Assert.Equal(expected, Given.Measured(Given.OneHook, criterion, "hook", value, baseline, book).Outcome);
 
@@ -96,6 +111,28 @@ public class LimitTests
         Assert.Equal(expected, Given.Measured(Chain.Replace("SIZE", size, StringComparison.Ordinal), "chain.link-thickness", "leg-1", value, books: "osha").Outcome);
 
     [Theory]
+    [InlineData("japan", "16 mm", "14.4 mm", Outcome.Watch)]
+    [InlineData("japan", "16 mm", "14.39 mm", Outcome.Remove)]
+    [InlineData("australia", "3/8 in", "9 mm", Outcome.Watch)]
+    [InlineData("australia", "3/8 in", "8.99 mm", Outcome.Remove)]
+    [InlineData("europe", "11 mm", "9.9 mm", Outcome.Watch)]
+    [InlineData("europe", "11 mm", "9.89 mm", Outcome.Remove)]
+    [InlineData("ontario", "10 mm", "8.69 mm", Outcome.Watch)]
+    [InlineData("ontario", "10 mm", "8.68 mm", Outcome.Remove)]
+    public void Where_a_share_of_the_nominal_size_may_go_no_table_row_is_needed(string book, string size, string value, Outcome expected) =>
+        Assert.Equal(expected, Given.Measured(Chain.Replace("SIZE", size, StringComparison.Ordinal), "chain.link-thickness", "leg-1", value, books: book).Outcome);
+
+    [Theory]
+    [InlineData("japan")]
+    [InlineData("europe")]
+    public void The_half_and_one_and_a_half_percent_stand_beside_a_book_that_allows_five(string book)
+    {
+        Assert.Equal(Outcome.Hold, Given.Measured(Given.TwoLegChain, "chain.gauge-growth", "leg-1", "1010 mm", "1000 mm", book).Outcome);
+        var finding = Given.Measured(Given.TwoLegChain, "chain.gauge-growth", "leg-1", "1015.01 mm", "1000 mm", book);
+        Assert.Equal((Outcome.Remove, "asme"), (finding.Outcome, finding.Governing.From));
+    }
+
+    [Theory]
     [InlineData("chain.gauge-growth", "leg-1")]
     [InlineData("chain.gauge-difference", "leg-1")]
     [InlineData("chain.leg-difference", "legs")]
@@ -104,7 +141,7 @@ public class LimitTests
         foreach (var (value, expected) in new[] { ("1005", Outcome.Clear), ("1005.01", Outcome.Hold), ("1015", Outcome.Hold), ("1015.01", Outcome.Remove) })
         {
             Assert.Equal(expected, Given.Measured(Given.TwoLegChain, criterion, part, $"{value} mm", "1000 mm").Outcome);
-            Assert.Equal(expected, Given.Measured(Given.TwoLegChain, criterion, part, $"{decimal.Parse(value) / 10} in", "100 in", "osha").Outcome);
+            foreach (var book in RuleBookShelf.All) Assert.Equal(expected, Given.Measured(Given.TwoLegChain, criterion, part, $"{decimal.Parse(value) / 10} in", "100 in", book.Id).Outcome);
         }
     }
 

@@ -26,15 +26,34 @@ public static class Seed
     /// <summary>The form of a two-leg chain sling with hooks, everything known of it.</summary>
     public static Dictionary<string, string> Sling(string mark) => With(new()
     {
-        ["mark"] = mark, ["family"] = "alloy-chain-sling", ["size"] = "3/8 in", ["grade"] = "80", ["legs"] = "2", ["endFitting"] = "hook", ["reach"] = "6 ft",
-        ["maker"] = "Orrery Chainworks", ["serial"] = $"O-{mark}", ["ratedLoad"] = "12200 lb", ["ratedFor"] = "2 legs at 60 deg", ["designFactor"] = "4", ["store"] = "1", ["peg"] = "A1",
+        ["mark"] = mark,
+        ["family"] = "alloy-chain-sling",
+        ["size"] = "3/8 in",
+        ["grade"] = "80",
+        ["legs"] = "2",
+        ["endFitting"] = "hook",
+        ["reach"] = "6 ft",
+        ["maker"] = "Orrery Chainworks",
+        ["serial"] = $"O-{mark}",
+        ["ratedLoad"] = "12200 lb",
+        ["ratedFor"] = "2 legs at 60 deg",
+        ["designFactor"] = "4",
+        ["store"] = "1",
+        ["peg"] = "A1",
     }, c => c switch { "hook.throat" => "1-3/8 in", "hook.wear" => "1 in", "chain.gauge-growth" => "11.25 in", _ => "3/4 in" });
 
     /// <summary>The form of a screw pin shackle, everything known of it.</summary>
     public static Dictionary<string, string> Shackle(string mark) => With(new()
     {
-        ["mark"] = mark, ["family"] = "shackle", ["size"] = "7/8 in", ["pinType"] = "screw", ["maker"] = "Pellow Forge", ["serial"] = $"P-{mark}",
-        ["ratedLoad"] = "6-1/2 short ton", ["store"] = "1", ["peg"] = "B2",
+        ["mark"] = mark,
+        ["family"] = "shackle",
+        ["size"] = "7/8 in",
+        ["pinType"] = "screw",
+        ["maker"] = "Pellow Forge",
+        ["serial"] = $"P-{mark}",
+        ["ratedLoad"] = "6-1/2 short ton",
+        ["store"] = "1",
+        ["peg"] = "B2",
     }, c => c == "shackle.wear-pin" ? "1 in" : "7/8 in");
 
     private static Dictionary<string, string> With(Dictionary<string, string> fields, Func<string, string> baseline)

@@ -107,8 +107,14 @@ public sealed record Criterion
     /// <summary>A fault looked for in frequent and periodic inspections that removes: the commonest row of the catalogue.</summary>
     internal static Criterion Fault(Source source, string id, string title, string question, string look, string? why) => new()
     {
-        Id = id, Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = source,
-        Title = title, Question = question, Look = look, Why = why,
+        Id = id,
+        Kind = CriterionKind.See,
+        AskedIn = AskedIn.Frequent,
+        Source = source,
+        Title = title,
+        Question = question,
+        Look = look,
+        Why = why,
     };
 }
 

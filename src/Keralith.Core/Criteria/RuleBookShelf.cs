@@ -9,7 +9,10 @@ public static class RuleBookShelf
     public static RuleBook Asme => AsmeBook.Book;
 
     /// <summary>All books.</summary>
-    public static IReadOnlyList<RuleBook> All { get; } = [AsmeBook.Book, OshaBook.Book];
+    public static IReadOnlyList<RuleBook> All { get; } =
+    [
+        AsmeBook.Book, OshaBook.Book, OshaConstructionBook.Book, OntarioBook.Book, JapanBook.Book, AustraliaBook.Book, EuropeBook.Book,
+    ];
 
     /// <summary>The book of an id, or null when there is none.</summary>
     public static RuleBook? Find(string id) => All.FirstOrDefault(b => b.Id == id);

@@ -42,9 +42,16 @@ internal static class ShackleCriteria
 
     private static Criterion Wear(string id, string title, string question, string look, string baseline) => new()
     {
-        Id = id, Kind = CriterionKind.Measure, AskedIn = AskedIn.Periodic, Source = Topic("wear"),
-        Title = title, Question = question, Look = look, Why = "Metal gone from the bearing point is strength gone.",
-        Limit = new LossLimit(1, 10, Comparator.AtOrBelow), BaselineName = baseline,
+        Id = id,
+        Kind = CriterionKind.Measure,
+        AskedIn = AskedIn.Periodic,
+        Source = Topic("wear"),
+        Title = title,
+        Question = question,
+        Look = look,
+        Why = "Metal gone from the bearing point is strength gone.",
+        Limit = new LossLimit(1, 10, Comparator.AtOrBelow),
+        BaselineName = baseline,
     };
 
     private static Criterion Fault(string id, string title, string question, string look, string? why) =>

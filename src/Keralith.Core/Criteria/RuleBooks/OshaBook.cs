@@ -15,6 +15,7 @@ internal static class OshaBook
             ["hook.twist"] = new(null, Outcome.Hold) { DecidedBy = "hook.twist-angle" },
             ["hook.twist-angle"] = new(new AngleLimit(10)),
             ["chain.link-thickness"] = new(ChainThickness.Osha),
+            ["chain.gauge-growth"] = new(new TwoStepGrowth(0.005m, 0.015m)),
         },
     };
 }

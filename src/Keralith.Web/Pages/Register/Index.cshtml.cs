@@ -43,6 +43,10 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces) : 
 
     public string To(int page) => QueryHelpers.AddQueryString("/register", new Dictionary<string, string?>
     {
-        ["q"] = Q, ["family"] = Family, ["store"] = Store?.ToString(), ["state"] = State, ["page"] = page.ToString(),
+        ["q"] = Q,
+        ["family"] = Family,
+        ["store"] = Store?.ToString(),
+        ["state"] = State,
+        ["page"] = page.ToString(),
     }.Where(p => !string.IsNullOrEmpty(p.Value)));
 }
