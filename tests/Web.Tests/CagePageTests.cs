@@ -1,0 +1,153 @@
+using System.Net;
+using AngleSharp.Html.Dom;
+using Keralith.Core.Judgement;
+using Keralith.Data;
+using Keralith.Testing;
+using Microsoft.Extensions.DependencyInjection;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>The pages on which gear is stopped, changed, checked and retired.</summary>
+public class CagePageTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_hold_needs_a_reason_and_shows_at_once_on_the_piece_the_wall_and_in_the_cage()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await InServiceAsync(yard);
+        var crew = await yard.SignedInAsync("crew");
+        var empty = await crew.SubmitAsync("/piece/HM-0002/hold", "main form", new() { ["reason"] = "  " });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, empty.StatusCode);
+        Assert.Contains("Write what is the matter", await empty.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Redirect, (await crew.SubmitAsync("/piece/HM-0002/hold", "main form", new() { ["reason"] = "Ear looks <bent>" })).StatusCode);
+        Assert.Contains("Ear looks <bent>", (await crew.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("hold", (await crew.PageAsync("/?store=1")).QuerySelector("a[href='/piece/HM-0002']")!.TextContent, StringComparison.Ordinal);
+        var cage = (await crew.PageAsync("/cage")).QuerySelector("a[href='/cage/HM-0002']")!.TextContent;
+        Assert.Contains("Since today", cage, StringComparison.Ordinal);
+        Assert.Contains("Inspector's move", cage, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_same_hold_form_sent_five_times_is_one_hold()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var piece = await InServiceAsync(yard);
+        var crew = await yard.SignedInAsync("crew");
+        var submission = Guid.NewGuid().ToString();
+        var sent = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => crew.PostAsync("/piece/HM-0002/hold", new() { ["reason"] = "Bent", ["cause"] = "doubt", ["Submission"] = submission })));
+        Assert.All(sent, r => Assert.Equal(HttpStatusCode.Redirect, r.StatusCode));
+        Assert.Single(await yard.App.Services.GetRequiredService<CustodyStore>().HoldsAsync(piece.Id, Cancel));
+    }
+
+    [Fact]
+    public async Task Of_two_who_change_one_piece_the_second_keeps_what_was_typed_and_sees_what_stands_now()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var first = await yard.SignedInAsync("stores");
+        var second = await yard.SignedInAsync("inspector");
+        var seen = ((IHtmlInputElement)(await second.PageAsync("/piece/HM-0002/edit")).QuerySelector("[name=version]")!).Value;
+        Assert.Equal(HttpStatusCode.Redirect, (await first.SubmitAsync("/piece/HM-0002/edit", "main form", new() { ["peg"] = "C3" })).StatusCode);
+        var refused = await second.SubmitAsync("/piece/HM-0002/edit", "main form", new() { ["peg"] = "D4", ["version"] = seen });
+        Assert.Equal(HttpStatusCode.Conflict, refused.StatusCode);
+        var page = await Visitor.ReadAsync(refused);
+        Assert.Equal("D4", ((IHtmlInputElement)page.QuerySelector("[name=peg]")!).Value);
+        Assert.Contains("On record now: C3", page.QuerySelector("#fault-peg")!.TextContent, StringComparison.Ordinal);
+        var knowingly = await second.PostAsync("/piece/HM-0002/edit", Fields(page), "/piece/HM-0002/edit");
+        Assert.Equal(HttpStatusCode.Redirect, knowingly.StatusCode);
+        Assert.Contains("D4", (await second.PageAsync("/piece/HM-0002")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_trainee_may_draft_and_is_told_who_signs()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var trainee = await yard.SignedInAsync("trainee");
+        var inspect = (await trainee.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        var sign = await trainee.PageAsync($"{inspect}/sign");
+        Assert.Contains("You may draft, not sign", sign.QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Forbidden, (await trainee.PostAsync($"{inspect}/sign", new() { ["version"] = "1" }, inspect)).StatusCode);
+        Assert.Contains("1 open draft", (await trainee.PageAsync("/")).QuerySelector("header")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("HM-0002", (await (await yard.SignedInAsync("inspector")).PageAsync("/drafts")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_clean_frequent_check_is_one_press_and_one_record_however_often_it_is_sent()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var piece = await InServiceAsync(yard);
+        var crew = await yard.SignedInAsync("crew");
+        var id = Guid.NewGuid().ToString();
+        for (var i = 0; i < 3; i++) Assert.Equal(HttpStatusCode.Redirect, (await crew.PostAsync("/piece/HM-0002/check", new() { ["Submission"] = id })).StatusCode);
+        var signed = await yard.App.Services.GetRequiredService<InspectionStore>().SignedAsync(piece.Id, Cancel);
+        Assert.Equal([InspectionKind.Frequent, InspectionKind.Initial], signed.Select(i => i.Kind));
+    }
+
+    [Fact]
+    public async Task The_register_finds_by_a_fragment_and_by_state_and_says_so_when_nothing_matches()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await InServiceAsync(yard);
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var auditor = await yard.SignedInAsync("auditor");
+        async Task<IEnumerable<string>> Marks(string query) => (await auditor.PageAsync($"/register?{query}")).QuerySelectorAll("tbody td:first-child").Select(c => c.TextContent);
+        Assert.Equal(["HM-0001", "HM-0002"], (await Marks("q=hm-00")).Order());
+        Assert.Equal(["HM-0001"], await Marks("q=orrery"));
+        Assert.Equal(["HM-0001"], await Marks("state=new"));
+        Assert.Equal(["HM-0002"], await Marks("family=shackle"));
+        Assert.Empty(await Marks("q=%25"));
+        Assert.Contains("Nothing in the register matches", (await auditor.PageAsync("/register?q=zzz")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_serial_its_maker_used_before_is_warned_about()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var twin = Seed.Sling("HM-0003");
+        twin["serial"] = "o-hm-0001";
+        await yard.RegisterAsync(twin);
+        Assert.Contains("HM-0001", (await (await yard.SignedInAsync("crew")).PageAsync("/piece/HM-0003")).QuerySelector(".notice")!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task The_ledger_is_checked_on_its_page()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await InServiceAsync(yard);
+        var page = await Visitor.ReadAsync(await (await yard.SignedInAsync("auditor")).SubmitAsync("/ledger", "main form", []));
+        Assert.Contains("The chain is whole: 2 records", page.QuerySelector("[role=status]")!.TextContent, StringComparison.Ordinal);
+    }
+
+    private static async Task<PieceRow> InServiceAsync(WebYard yard)
+    {
+        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var inspections = yard.App.Services.GetRequiredService<InspectionStore>();
+        var stamp = new Stamp(Seed.People["inspector"], DateTimeOffset.UtcNow.AddMinutes(-5), Guid.NewGuid());
+        var site = await yard.App.Services.GetRequiredService<SiteStore>().GetAsync(Cancel);
+        var draft = (await inspections.OpenAsync(piece, InspectionKind.Initial, stamp, Cancel)).Value;
+        var answers = Judge.MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
+            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"), null, "", stamp.At)).ToList();
+        var version = (await inspections.SaveAsync(draft, answers, stamp.Actor, stamp.At, Cancel)).Value;
+        var signed = await inspections.SignAsync(draft, version, DateOnly.FromDateTime(stamp.At.Date), stamp, Cancel);
+        Assert.True(signed.Ok, signed.Fault);
+        return piece;
+    }
+
+    private static Dictionary<string, string> Fields(IHtmlDocument page)
+    {
+        var fields = new Dictionary<string, string>();
+        foreach (var element in ((IHtmlFormElement)page.QuerySelector("main form")!).Elements)
+        {
+            if (element is IHtmlInputElement { Type: not ("checkbox" or "radio"), Name: { } name } input && name != "__RequestVerificationToken") fields[name] = input.Value;
+            else if (element is IHtmlInputElement { Type: "checkbox", IsChecked: true, Name: { } tick }) fields[tick] = "true";
+            else if (element is IHtmlSelectElement { Name: { } choice } select) fields[choice] = select.Value ?? string.Empty;
+        }
+
+        return fields;
+    }
+}

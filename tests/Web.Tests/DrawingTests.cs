@@ -1,0 +1,123 @@
+using AngleSharp.Html.Parser;
+using Keralith.Core.Criteria;
+using Keralith.Core.Formats;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Web.Drawings;
+using Microsoft.AspNetCore.Html;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+public class DrawingTests
+{
+    public static TheoryData<string> Pieces => new()
+    {
+        """{"family":"alloy-chain-sling","legs":1}""",
+        """{"family":"alloy-chain-sling","legs":2,"endFitting":"hook","size":"3/8 in"}""",
+        """{"family":"alloy-chain-sling","legs":4,"endFitting":"shackle","shortener":true}""",
+        """{"family":"shackle","pinType":"screw","size":"7/8 in"}""",
+        """{"family":"shackle","pinType":"bolt"}""",
+        """{"family":"shackle","pinType":"round"}""",
+        """{"family":"hook","hookLatch":false}""",
+        """{"family":"link-or-ring"}""",
+    };
+
+    [Theory]
+    [MemberData(nameof(Pieces))]
+    public void Every_part_that_is_asked_about_is_drawn_named_and_leads_somewhere(string gear)
+    {
+        var piece = Piece(gear);
+        var svg = Text(GearDrawings.Draw(piece, new DrawingOptions { LinkTo = p => $"/x?part={p}" }));
+        var document = new HtmlParser().ParseDocument(svg);
+        var drawn = document.QuerySelectorAll("a[data-part]").Select(a => a.GetAttribute("data-part")!).Order().ToList();
+        var asked = Catalogue.Parts(piece, [RuleBookShelf.Asme]).Where(p => p.Criteria.Count > 0).Select(p => p.Path).Order();
+        Assert.Equal(asked, drawn);
+        Assert.All(document.QuerySelectorAll("a[data-part]"), a => Assert.NotEmpty(a.GetAttribute("aria-label")!));
+    }
+
+    [Theory]
+    [MemberData(nameof(Pieces))]
+    public void The_part_in_question_is_inked_and_the_rest_pale(string gear)
+    {
+        var piece = Piece(gear);
+        foreach (var part in Catalogue.Parts(piece, [RuleBookShelf.Asme]).Where(p => p.Criteria.Count > 0))
+        {
+            var svg = Text(GearDrawings.Draw(piece, new DrawingOptions { Active = part.Path, LinkTo = p => p }));
+            Assert.Single(new HtmlParser().ParseDocument(svg).QuerySelectorAll("g.is-active"));
+        }
+    }
+
+    [Theory]
+    [MemberData(nameof(Pieces))]
+    public void A_silhouette_is_a_drawing_without_links_or_figures(string gear)
+    {
+        var svg = Text(GearDrawings.Draw(Piece(gear), new DrawingOptions { Silhouette = true }));
+        var document = new HtmlParser().ParseDocument(svg);
+        Assert.Empty(document.QuerySelectorAll("a"));
+        Assert.Empty(document.QuerySelectorAll("text"));
+        Assert.NotEmpty(document.QuerySelectorAll(".outline"));
+        Assert.DoesNotContain("style=", svg, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Figures_stand_where_they_are_measured_and_are_never_taken_for_markup()
+    {
+        var svg = Text(GearDrawings.Draw(Piece("""{"family":"hook"}"""), new DrawingOptions { Figures = new Dictionary<string, string> { ["hook hook.throat"] = "<b>1-3/8 in", ["hook hook.wear"] = "1 in" } }));
+        Assert.Contains("throat &lt;b&gt;1-3/8 in", svg, StringComparison.Ordinal);
+        Assert.Contains("section 1 in", svg, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void The_four_outcomes_have_four_shapes_and_always_their_word()
+    {
+        var marks = new[] { "fit", "watch", "hold", "remove" }.Select(c => (Code: c, Svg: Text(Glyphs.Word(c)))).ToList();
+        Assert.All(marks, m => Assert.EndsWith($"{m.Code}</span>", m.Svg, StringComparison.Ordinal));
+        Assert.Equal(4, marks.Select(m => m.Svg[m.Svg.IndexOf("focusable", StringComparison.Ordinal)..m.Svg.IndexOf("</svg>", StringComparison.Ordinal)]).Distinct().Count());
+    }
+
+    [Fact]
+    public void A_gauge_shows_the_figure_when_new_each_books_limit_the_reading_and_the_last_ones()
+    {
+        var gauge = Gauge("hook.throat", """{"family":"hook"}""", "1.375 in", "1.43 in", ["1.38 in", "1.40 in"]);
+        Assert.Equal("Gauge: as new 1.375 in; asme limit 1.444 in; osha limit 1.581 in; reading 1.43 in", gauge.QuerySelector("svg")!.GetAttribute("aria-label"));
+        Assert.Equal(2, gauge.QuerySelectorAll(".gauge-limit").Length);
+        Assert.Single(gauge.QuerySelectorAll(".gauge-pointer"));
+        Assert.Equal(2, gauge.QuerySelectorAll(".gauge-earlier").Length);
+    }
+
+    [Fact]
+    public void Books_of_one_mind_share_a_tick_and_a_two_step_rule_shows_its_hold()
+    {
+        var wear = Gauge("hook.wear", """{"family":"hook"}""", "25 mm", null, []);
+        Assert.Single(wear.QuerySelectorAll(".gauge-limit"));
+        Assert.Contains(wear.QuerySelectorAll(".gauge-label"), t => t.TextContent == "asme, osha");
+        Assert.Single(Gauge("chain.gauge-growth", """{"family":"alloy-chain-sling"}""", "11.25 in", null, []).QuerySelectorAll(".gauge-hold"));
+    }
+
+    [Fact]
+    public void A_gauge_without_a_figure_when_new_is_not_drawn_and_a_wild_reading_stays_on_the_sheet()
+    {
+        var @case = CaseReader.Read("""{"format":"keralith.case/1","gear":{"family":"hook"}}""").Value!;
+        Assert.Empty(Text(GaugeDrawing.Draw(LimitSet.For(@case, Catalogue.Get("hook.throat"), null), null, [], LengthUnit.Inch)));
+        var pointer = Gauge("hook.throat", """{"family":"hook"}""", "1 in", "900 in", []).QuerySelector(".gauge-pointer")!.GetAttribute("d")!;
+        Assert.InRange(double.Parse(pointer[1..pointer.IndexOf(' ', StringComparison.Ordinal)]), 0, 540);
+    }
+
+    private static AngleSharp.Html.Dom.IHtmlDocument Gauge(string criterion, string gear, string baseline, string? value, string[] earlier)
+    {
+        var @case = CaseReader.Read($$"""{"format":"keralith.case/1","ruleBooks":["asme","osha"],"gear":{{gear}}}""").Value!;
+        var from = Length.Parse(baseline);
+        return new HtmlParser().ParseDocument(Text(GaugeDrawing.Draw(LimitSet.For(@case, Catalogue.Get(criterion), from), value is null ? null : Length.Parse(value), earlier.Select(Length.Parse).ToList(), from.Unit)));
+    }
+
+    private static GearPiece Piece(string gear) => CaseReader.Read($$"""{"format":"keralith.case/1","gear":{{gear}}}""").Value!.Gear;
+
+    private static string Text(IHtmlContent content)
+    {
+        using var writer = new StringWriter();
+        content.WriteTo(writer, System.Text.Encodings.Web.HtmlEncoder.Default);
+        return writer.ToString();
+    }
+}
