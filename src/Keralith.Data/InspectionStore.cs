@@ -124,7 +124,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             {
                 if (!given.TryGetValue((part.Path, criterion.Id), out var answer)) continue;
                 var response = answer.Entry.Read(criterion, baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
-                if (response.Ok) read.Add(new(criterion, part.Path, response.Value));
+                if (!response.Ok) continue;
+                var value = criterion.Id == "id.tag-complete" && response.Value is Chosen chosen ? new Chosen(PieceEntry.TagIncomplete(piece.Gear, piece.TagEntries, chosen.Found)) : response.Value;
+                read.Add(new(criterion, part.Path, value));
             }
         }
 
@@ -176,7 +178,10 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         var answers = answersOf(piece, site);
         var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel).ConfigureAwait(false);
         var @case = CaseOf(piece, kind, site, answers, baselines);
+        var given = answers.Where(a => a.Entry is not { Answer: null, Value: null }).ToList();
+        if (@case.Answers.Count != given.Count) return "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again.";
         var verdict = Judge.Of(@case, site.WatchShare);
+        if (verdict.Kind is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), await NewestHoldAsync(transaction, piece.Id, cancel).ConfigureAwait(false), stamp.At) is { } stale) return stale;
         var state = PieceLife.AfterInspection(piece.State, kind, verdict.Kind, piece.OpenHolds.Count);
         if (!state.Ok) return state.Fault;
 
@@ -202,6 +207,16 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             new { inspection = id, inspectedOn, catalogue = Catalogue.Version, @case = caseJson.RootElement, verdict = verdictJson.RootElement, notes },
             cancel).ConfigureAwait(false);
         return null;
+    }
+
+    /// <summary>Throws a draft away, with all its answers.</summary>
+    public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) => database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
+
+    private static async Task<DateTimeOffset?> NewestHoldAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
+    {
+        var newest = await transaction.Command("select max(h.placed_at) as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null")
+            .Positional(piece).ListAsync(r => r.ValueOrNull<DateTimeOffset>("at"), cancel).ConfigureAwait(false);
+        return newest[0];
     }
 
     /// <summary>The findings that put it in the cage, in one line.</summary>

@@ -95,6 +95,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         stamp,
         async transaction =>
         {
+            if (PieceEntry.RefusalOf(entry.Baselines.Values, stamp.Actor.Role) is { } provisional) return provisional;
             var taken = await transaction.Command("select state from piece where mark = $1").Positional(entry.Mark.Text).FirstAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
             if (taken is not null) return Taken(entry.Mark, taken);
             var inserted = await transaction.Command("""
@@ -131,7 +132,9 @@ public sealed class PieceStore(Database database, SiteStore sites)
                 .Positional([id, .. Identity(entry)[2..]])
                 .RunAsync(cancel).ConfigureAwait(false);
             var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
-            await SetBaselinesAsync(transaction, id, entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value), stamp, cancel).ConfigureAwait(false);
+            var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value).ToList();
+            if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional) return provisional;
+            await SetBaselinesAsync(transaction, id, changed, stamp, cancel).ConfigureAwait(false);
             await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, cancel).ConfigureAwait(false);
             await LedgerStore.AppendAsync(transaction, stamp, "piece.changed", piece.Mark, Describe(entry), cancel).ConfigureAwait(false);
             return null;

@@ -139,8 +139,21 @@ public class RegisterTests
 
     private static Dictionary<string, string> Form() => new()
     {
-        ["mark"] = " hm-0042", ["family"] = "alloy-chain-sling", ["size"] = "3/8 in", ["grade"] = "80", ["legs"] = "2", ["endFitting"] = "hook",
-        ["ratedLoad"] = "12200 lb", ["designFactor"] = "4", ["serviceClass"] = "severe", ["store"] = "1", ["peg"] = "A1", ["tag:maker"] = "on", ["tag:grade"] = "true",
-        ["baseline:leg-1:chain.gauge-growth"] = "11-1/4 in", ["basis:leg-1:chain.gauge-growth"] = "twin", ["links:leg-1:chain.gauge-growth"] = "10",
+        ["mark"] = " hm-0042",
+        ["family"] = "alloy-chain-sling",
+        ["size"] = "3/8 in",
+        ["grade"] = "80",
+        ["legs"] = "2",
+        ["endFitting"] = "hook",
+        ["ratedLoad"] = "12200 lb",
+        ["designFactor"] = "4",
+        ["serviceClass"] = "severe",
+        ["store"] = "1",
+        ["peg"] = "A1",
+        ["tag:maker"] = "on",
+        ["tag:grade"] = "true",
+        ["baseline:leg-1:chain.gauge-growth"] = "11-1/4 in",
+        ["basis:leg-1:chain.gauge-growth"] = "twin",
+        ["links:leg-1:chain.gauge-growth"] = "10",
     };
 }

@@ -191,6 +191,69 @@ public class LoopTests
     }
 
     [Fact]
+    public async Task What_the_transcription_lacks_can_not_be_answered_away()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var fields = Seed.Sling("HM-0001");
+        fields.Remove(PieceEntryReader.TagField("grade"));
+        await yard.RegisterAsync(fields);
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("tag", "id.tag-complete", new(Answer: "no"))));
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
+    }
+
+    [Fact]
+    public async Task Answers_given_before_a_hold_are_no_clean_inspection_after_it()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
+        Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
+        Assert.Contains("before the piece was put on hold", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        await yard.Inspections.DiscardAsync(draft, Cancel);
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
+    }
+
+    [Fact]
+    public async Task Answers_of_a_fortnight_ago_are_signed_only_to_stop_a_piece()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
+        yard.Now = yard.Now.AddDays(15);
+        Assert.Contains("older than 14 days", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 17), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        await yard.Inspections.DiscardAsync(draft, Cancel);
+        (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, OpenedThroat);
+        yard.Now = yard.Now.AddDays(15);
+        Yard.Must(await yard.Inspections.SignAsync(draft, version, new(2026, 4, 1), yard.Stamp("inspector"), Cancel));
+    }
+
+    [Fact]
+    public async Task A_fault_found_on_a_leg_does_not_vanish_when_the_leg_is_edited_away()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, ("leg-2", "chain.crack", new(Answer: "yes")));
+        var fields = Seed.Sling("HM-0001");
+        fields["legs"] = "1";
+        Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("stores"), Cancel));
+        Assert.Contains("no longer has", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Only_a_qualified_person_accepts_a_provisional_figure()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var fields = Seed.Shackle("HM-0002");
+        fields["basis:pin:shackle.wear-pin"] = "provisional";
+        var entry = PieceEntryReader.Read(fields).Entry!;
+        Assert.Contains("qualified", (await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Yard.Must(await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("qualified"), Cancel));
+        Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Initial));
+        Assert.Equal(VerdictKind.Watch, (await yard.FindAsync("HM-0002")).Verdict);
+    }
+
+    [Fact]
     public async Task A_clean_look_before_use_never_makes_a_watch_milder()
     {
         await using var yard = await Yard.OpenAsync();

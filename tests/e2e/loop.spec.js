@@ -220,6 +220,15 @@ test("nothing typed is lost: the browser closed, the server gone, the sign-in la
   await page.unroute("**/inspect/**");
   await expect(page.getByRole("status")).toHaveText("Kept in the draft.", { timeout: 8000 });
 
+  // The database goes: the server says so, the answer waits and is sent by itself once it is back.
+  await page.route("**/inspect/**", (route) => (route.request().method() === "POST" ? route.fulfill({ status: 503, body: "" }) : route.continue()));
+  await page.locator('[data-question="shackle.nick-gouge"] label', { hasText: "No fault" }).click();
+  await expect(page.getByRole("status")).toContainText("kept on this device");
+  await page.reload();
+  await expect(page.locator('[data-question="shackle.nick-gouge"] input[value="no"]')).toBeChecked();
+  await page.unroute("**/inspect/**");
+  await expect(page.getByRole("status")).toHaveText("Kept in the draft.", { timeout: 8000 });
+
   // The sign-in lapses; signing in again goes on with the draft, the answer still there.
   await context.clearCookies({ name: "keralith" });
   await page.locator('[data-question="shackle.corrosion"] label', { hasText: "No fault" }).click();

@@ -175,7 +175,8 @@ public sealed class Hollowmere
         piece.With("inServiceSince", DateOnly.FromDateTime(at.Date).ToString("yyyy-MM-dd"));
         var (entry, faults) = PieceEntryReader.Read(piece.Fields);
         if (entry is null) throw new InvalidOperationException($"{piece.Mark}: {string.Join("; ", faults)}");
-        Must(await _pieces.RegisterAsync(entry, NewId(), Stamp("stores", at), _cancel), piece);
+        var provisional = entry.Baselines.Values.Any(b => b.Basis == BaselineBasis.Provisional);
+        Must(await _pieces.RegisterAsync(entry, NewId(), Stamp(provisional ? "qualified" : "stores", at), _cancel), piece);
     });
 
     private async Task Inspect(DemoPiece piece, InspectionKind kind, decimal years, DateTimeOffset at, params (string Part, string Criterion)[] faults)

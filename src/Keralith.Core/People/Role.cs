@@ -40,6 +40,9 @@ public enum Right
     /// <summary>Enter gear, its tag and its baselines.</summary>
     Register,
 
+    /// <summary>Accept today's figure as the baseline of gear taken over.</summary>
+    AcceptProvisional,
+
     /// <summary>Draft an inspection.</summary>
     Draft,
 
@@ -80,6 +83,7 @@ public static class Rights
         [Right.Hold] = Anyone,
         [Right.CheckFrequent] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified],
         [Right.Register] = [Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.AcceptProvisional] = [Role.Qualified],
         [Right.Draft] = [Role.Trainee, Role.Inspector, Role.Qualified],
         [Right.SignInspection] = [Role.Inspector, Role.Qualified],
         [Right.Retag] = [Role.Qualified],

@@ -33,6 +33,14 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
         return await AfterAsync(result, string.Empty, () => Task.CompletedTask);
     }
 
+    /// <summary>Throws the draft away; the piece is looked at anew.</summary>
+    public async Task<IActionResult> OnPostDiscardAsync(Guid id)
+    {
+        if (!await LoadAsync(id)) return NotFound();
+        await inspections.DiscardAsync(id, Cancel);
+        return Redirect($"/piece/{Walk.Piece.Mark}");
+    }
+
     private async Task<bool> LoadAsync(Guid id)
     {
         if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk) return false;
