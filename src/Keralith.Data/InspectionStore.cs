@@ -222,7 +222,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     /// <summary>The findings that put it in the cage, in one line.</summary>
     private static string Reason(Case @case, Verdict verdict)
     {
-        var names = Catalogue.Parts(@case.Gear, @case.Books).ToDictionary(p => p.Path, p => p.Name.ToLowerInvariant());
+        var names = @case.Parts.ToDictionary(p => p.Path, p => p.Name.ToLowerInvariant());
         var gravest = verdict.Findings.Max(f => f.Outcome);
         var worst = verdict.Findings.Where(f => f.Outcome == gravest).ToList();
         var first = string.Join("; ", worst.Take(2).Select(f => $"{f.Criterion.Title}: {names[f.Part]}"));

@@ -44,6 +44,8 @@ public static class WebHost
             .MinimumLevel.Is(quiet ? LogEventLevel.Error : LogEventLevel.Information)
             .MinimumLevel.Override("Microsoft.AspNetCore", quiet ? LogEventLevel.Fatal : LogEventLevel.Warning)
             .WriteTo.Console(new RenderedCompactJsonFormatter()));
+        // Browsers keep connections open; requests under way get this long when the application is stopped.
+        builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(4));
         AddServices(builder.Services, connectionString);
         var app = builder.Build();
         Configure(app);

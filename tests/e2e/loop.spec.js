@@ -146,6 +146,7 @@ test("the loop at a phone's width by touch", async ({ browser }) => {
       const gauge = await row.locator("svg.gauge").count() ? await row.locator("svg.gauge").getAttribute("aria-label") : "";
       await row.locator('[data-field="value"]').fill(criterion.endsWith("difference") ? "300 mm" : /as new ([^;]+)/.exec(gauge)[1]);
       if (await row.locator('[data-field="shortest"]').count()) await row.locator('[data-field="shortest"]').fill("300 mm");
+      await expect(row.locator("[data-result] .outcome")).toBeVisible();
     }
     const before = page.url();
     await page.locator("button[data-next]").tap();

@@ -1,3 +1,5 @@
+using System.Collections.Concurrent;
+using System.Runtime.CompilerServices;
 using Keralith.Core.Gear;
 
 namespace Keralith.Core.Criteria;
@@ -19,6 +21,11 @@ public static class Catalogue
     ];
 
     private static readonly Dictionary<string, (Criterion Criterion, int Order)> ById = All.Select((c, i) => (c, i)).ToDictionary(p => p.c.Id, p => p);
+
+    /// <summary>What sits on a part of each template, in catalogue order; sorted once.</summary>
+    private static readonly ConcurrentDictionary<(PartTemplate Template, bool First), Criterion[]> Placed = new(new ByIdentity());
+
+    private static readonly Criterion[] OnWhole = InOrder(CommonCriteria.OnWhole);
 
     /// <summary>The criterion of an id, or null when there is none.</summary>
     public static Criterion? Find(string id) => ById.TryGetValue(id, out var found) ? found.Criterion : null;
@@ -55,7 +62,7 @@ public static class Catalogue
             i = end;
         }
 
-        parts.Add(new("whole", "The whole piece", Ordered(CommonCriteria.OnWhole, context)));
+        parts.Add(new("whole", "The whole piece", Applying(OnWhole, context)));
         return parts;
     }
 
@@ -63,15 +70,34 @@ public static class Catalogue
     {
         if (!template.Present(context.Gear)) return;
         var number = leg.ToString();
-        IEnumerable<string> criteria = parts.Count == 0 ? [.. CommonCriteria.OnFirstPart, .. template.Criteria] : template.Criteria;
+        var first = parts.Count == 0;
+        var criteria = Placed.GetOrAdd((template, first), static key => InOrder(key.First ? [.. CommonCriteria.OnFirstPart, .. key.Template.Criteria] : key.Template.Criteria));
         parts.Add(new(
             template.Path.Replace("{n}", number, StringComparison.Ordinal),
             template.Name.Replace("{n}", number, StringComparison.Ordinal),
-            Ordered(criteria, context)));
+            Applying(criteria, context)));
     }
 
-    private static List<Criterion> Ordered(IEnumerable<string> ids, AskContext context) =>
-        ids.Select(id => ById[id]).Where(c => c.Criterion.Applies(context)).OrderBy(c => c.Order).Select(c => c.Criterion).ToList();
+    private static Criterion[] InOrder(IEnumerable<string> ids) => ids.Select(id => ById[id]).OrderBy(c => c.Order).Select(c => c.Criterion).ToArray();
+
+    private static List<Criterion> Applying(Criterion[] criteria, AskContext context)
+    {
+        var applying = new List<Criterion>(criteria.Length);
+        foreach (var criterion in criteria)
+        {
+            if (criterion.Applies(context)) applying.Add(criterion);
+        }
+
+        return applying;
+    }
+
+    /// <summary>Templates are compared by identity: there is one of each.</summary>
+    private sealed class ByIdentity : IEqualityComparer<(PartTemplate Template, bool First)>
+    {
+        public bool Equals((PartTemplate Template, bool First) a, (PartTemplate Template, bool First) b) => ReferenceEquals(a.Template, b.Template) && a.First == b.First;
+
+        public int GetHashCode((PartTemplate Template, bool First) key) => HashCode.Combine(RuntimeHelpers.GetHashCode(key.Template), key.First);
+    }
 }
 
 /// <summary>A part of a given piece and what may be answered on it.</summary>

@@ -45,10 +45,11 @@ public static class CaseReader
         var kind = OneOf(fields, "kind", Kinds) ?? InspectionKind.Periodic;
         var gear = Gear(fields, faults);
         var limits = Limits(fields, faults);
-        var answers = gear is null ? [] : AnswerList(fields, faults, gear, books);
+        var empty = gear is null ? null : new Case(books, kind, gear, limits, []);
+        var answers = empty is null ? [] : AnswerList(fields, faults, empty);
         if (gear is null) fields.Take("answers");
         fields.RefuseUnread("format, ruleBooks, kind, gear, limits, answers");
-        return faults.Count > 0 ? new(null, faults) : new(new Case(books, kind, gear!, limits, answers), faults);
+        return faults.Count > 0 ? new(null, faults) : new(empty! with { Answers = answers }, faults);
     }
 
     private static List<RuleBook> Books(JsonFields fields)
@@ -112,9 +113,9 @@ public static class CaseReader
         return limits;
     }
 
-    private static List<Answer> AnswerList(JsonFields fields, List<Fault> faults, GearPiece gear, IReadOnlyList<RuleBook> books)
+    private static List<Answer> AnswerList(JsonFields fields, List<Fault> faults, Case empty)
     {
-        var parts = Catalogue.Parts(gear, books).ToDictionary(p => p.Path);
+        var (gear, parts) = (empty.Gear, empty.Parts.ToDictionary(p => p.Path));
         var answers = new List<Answer>();
         foreach (var (element, path) in fields.Array("answers"))
         {

@@ -55,7 +55,7 @@ public static class Judge
         var answered = new HashSet<(string, string)>(@case.Answers.Count);
         foreach (var answer in @case.Answers) answered.Add((answer.Part, answer.Criterion.Id));
         var missing = new List<Unanswered>();
-        foreach (var part in Catalogue.Parts(@case.Gear, @case.Books))
+        foreach (var part in @case.Parts)
         {
             foreach (var criterion in part.Criteria)
             {
