@@ -115,6 +115,18 @@ public class CagePageTests
     }
 
     [Fact]
+    public async Task The_answer_to_may_I_use_it_names_the_rated_load_as_it_counts_here()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await using (var books = yard.Database.Command("update site set rule_books = '{asme,ontario}'")) await books.ExecuteNonQueryAsync(Cancel);
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        await using (var accepted = yard.Database.Command("update piece set state = 'in-service', verdict = 'fit', periodic_due = current_date + 30")) await accepted.ExecuteNonQueryAsync(Cancel);
+        var answer = (await (await yard.SignedInAsync("crew")).PageAsync("/piece/HM-0001")).QuerySelector(".answer")!.TextContent.Replace('\u202F', ' ');
+        Assert.Contains("9 760 lb (re-rated here)", answer, StringComparison.Ordinal);
+        Assert.DoesNotContain("12200 lb", answer, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task The_ledger_is_checked_on_its_page()
     {
         await using var yard = await WebYard.OpenAsync();
