@@ -38,7 +38,8 @@ public sealed class LocalCluster
     public static LocalCluster Start(string folder)
     {
         var binaries = FindBinaries() ?? throw new InvalidOperationException("PostgreSQL is not installed. On Debian: apt-get install postgresql-15");
-        var cluster = new LocalCluster(Path.GetFullPath(folder), binaries, Environment.UserName == "root" ? "postgres" : null);
+        var runAs = Environment.UserName == "root" ? "postgres" : null;
+        var cluster = new LocalCluster(Reachable(Path.GetFullPath(folder), runAs), binaries, runAs);
         cluster.Prepare();
         cluster.Launch();
         return cluster;
@@ -101,6 +102,22 @@ public sealed class LocalCluster
         }
 
         throw new InvalidOperationException("No loopback port is free.");
+    }
+
+    /// <summary>The folder, or one in its place where the server's own user can't come to it, as below root's home.</summary>
+    private static string Reachable(string folder, string? runAs)
+    {
+        if (runAs is null) return folder;
+        for (var above = Directory.GetParent(folder); above is not null; above = above.Parent)
+        {
+            if (!above.Exists || (File.GetUnixFileMode(above.FullName) & UnixFileMode.OtherExecute) != 0) continue;
+            var name = Convert.ToHexString(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(folder)))[..12].ToLowerInvariant();
+            var instead = Path.Combine("/var/tmp", $"keralith-{name}");
+            Console.Error.WriteLine($"keralith: {above.FullName} is closed to the user {runAs}; the database is kept in {instead}");
+            return instead;
+        }
+
+        return folder;
     }
 
     private static async Task SayAsync(NpgsqlConnection connection, string sql)
