@@ -214,7 +214,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
     private static async Task<DateTimeOffset?> NewestHoldAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
     {
-        var newest = await transaction.Command("select max(h.placed_at) as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null")
+        var newest = await transaction.Command("select case when max(h.placed_at) is not null then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null")
             .Positional(piece).ListAsync(r => r.ValueOrNull<DateTimeOffset>("at"), cancel).ConfigureAwait(false);
         return newest[0];
     }

@@ -66,6 +66,8 @@ public class LoopTests
         Assert.False((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2)).MayBeUsed);
         Assert.Contains("inspector", (await yard.ReleaseAsync("crew", "HM-0002")).Fault, StringComparison.Ordinal);
         Assert.Contains("Inspect it again", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
+        Yard.Must(await yard.Inspections.SignCleanCheckAsync(await yard.FindAsync("HM-0002"), new(2026, 3, 2), yard.Stamp("crew"), Cancel));
+        Assert.Contains("a look before use is not enough", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0002"));
         Assert.True((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2)).MayBeUsed);

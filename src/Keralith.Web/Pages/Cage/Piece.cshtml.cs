@@ -1,5 +1,4 @@
 using Keralith.Core;
-using Keralith.Core.Custody;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -37,15 +36,6 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
 
     public Task<IActionResult> OnPostDestroyAsync(string mark, int version, string? method, string? witness, string? note) =>
         ChangeAsync(mark, p => custody.DestroyAsync(p.Id, version, method ?? string.Empty, witness ?? string.Empty, note ?? string.Empty, Here.Stamp(Submission), Cancel));
-
-    /// <summary>What the rules want before a hold of this cause is closed.</summary>
-    public static string Wants(HoldCause cause) => cause switch
-    {
-        HoldCause.Doubt => "Wanted: an inspector or qualified person, and a clean inspection made after the hold.",
-        HoldCause.Marking => "Wanted: a new tag fitted after its identity was proved, then a clean inspection of it.",
-        HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
-        _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, null),
-    };
 
     private async Task<IActionResult> ChangeAsync(string mark, Func<PieceRow, Task<Checked<Recorded>>> change)
     {
