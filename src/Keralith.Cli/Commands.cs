@@ -16,6 +16,7 @@ internal static class Commands
           keralith migrate                 bring the database of KERALITH_DATABASE up to date
           keralith verify-ledger           re-compute the chain of signed records and name the first broken one
           keralith judge [FILE|-] [--lines] cases in, verdicts out; no database
+          keralith bench                   how fast it is, beside a floor measured in the same run
 
         keralith COMMAND --help says more.
         """;
@@ -27,6 +28,7 @@ internal static class Commands
         ["serve"] = "keralith serve\n\nServes the application on the database KERALITH_DATABASE (an Npgsql connection string) at KERALITH_URLS.",
         ["migrate"] = "keralith migrate\n\nBrings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
         ["verify-ledger"] = "keralith verify-ledger\n\nRe-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo when it runs. Exit code 1 when it is broken.",
+        ["bench"] = "keralith bench [--log]\n\nRuns the benchmarks on this machine and says whether the targets are met; about a minute. --log shows all that was measured.",
         ["judge"] = "keralith judge [FILE|-] [--lines]\n\nReads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1.\n--lines: one case a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when a case is not one; every fault is named with its path on standard error.",
     };
 

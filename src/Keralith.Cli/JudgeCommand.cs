@@ -1,4 +1,7 @@
-using System.Text.Json;
+using System.Buffers;
+using System.Collections.Concurrent;
+using System.IO.Pipelines;
+using System.Threading.Channels;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 
@@ -7,6 +10,8 @@ namespace Keralith.Cli;
 /// <summary>Cases in, verdicts out.</summary>
 internal static class JudgeCommand
 {
+    private const int ReadSize = 1 << 15;
+
     public static async Task<int> RunAsync(string[] args)
     {
         var lines = args.Contains("--lines");
@@ -14,13 +19,14 @@ internal static class JudgeCommand
         if (names.Count > 1 || names.Any(n => n.StartsWith("--", StringComparison.Ordinal))) throw new UsageException("keralith judge takes one file, or - for standard input, and --lines.");
         var name = names.FirstOrDefault() ?? "-";
         if (name != "-" && !File.Exists(name)) throw new UsageException($"There is no file {name}.");
-        using var reader = name == "-" ? new StreamReader(Console.OpenStandardInput()) : new StreamReader(name);
-        await using var output = new StreamWriter(Console.OpenStandardOutput(), bufferSize: 1 << 16) { NewLine = "\n" };
-        return lines ? await ManyAsync(reader, output) : await OneAsync(reader, output);
+        await using var input = name == "-" ? Console.OpenStandardInput() : File.OpenRead(name);
+        await using var output = Console.OpenStandardOutput();
+        return lines ? await ManyAsync(PipeReader.Create(input, new StreamPipeReaderOptions(bufferSize: ReadSize)), output) : await OneAsync(input, output);
     }
 
-    private static async Task<int> OneAsync(StreamReader reader, StreamWriter output)
+    private static async Task<int> OneAsync(Stream input, Stream output)
     {
+        using var reader = new StreamReader(input);
         var result = CaseReader.Read(await reader.ReadToEndAsync());
         if (result.Value is not { } @case)
         {
@@ -28,30 +34,85 @@ internal static class JudgeCommand
             return 2;
         }
 
-        await output.WriteLineAsync(VerdictWriter.Write(Judge.Of(@case), indented: true));
+        var verdict = new ArrayBufferWriter<byte>();
+        VerdictWriter.Write(verdict, Judge.Of(@case), indented: true);
+        verdict.Write("\n"u8);
+        await output.WriteAsync(verdict.WrittenMemory);
         return 0;
     }
 
-    private static async Task<int> ManyAsync(StreamReader reader, StreamWriter output)
+    /// <summary>
+    /// Lines are judged by as many workers as there are cores, a batch each; results are written in the order of the lines.
+    /// What has arrived is judged and written before more is waited for: a program may feed lines one by one.
+    /// </summary>
+    private static async Task<int> ManyAsync(PipeReader input, Stream output)
     {
-        var exit = 0;
-        while (await reader.ReadLineAsync() is { } line)
+        var spare = new ConcurrentBag<ArrayBufferWriter<byte>>();
+        var batches = Channel.CreateBounded<Task<(ArrayBufferWriter<byte> Written, bool AllCases)>>(Environment.ProcessorCount * 2);
+        var writing = WriteAsync(batches.Reader, output, spare);
+        ReadResult read;
+        do
         {
-            if (string.IsNullOrWhiteSpace(line)) continue;
-            var result = CaseReader.Read(line);
-            if (result.Value is { } @case)
+            read = await input.ReadAsync();
+            var rest = read.Buffer;
+            var batch = new List<ReadOnlyMemory<byte>>();
+            while (Next(ref rest, read.IsCompleted) is { } line)
             {
-                await output.WriteLineAsync(VerdictWriter.Write(Judge.Of(@case)));
+                if (Trimmed(line) is { Length: > 0 } text) batch.Add(text);
             }
-            else
-            {
-                exit = 2;
-                await output.WriteLineAsync(JsonSerializer.Serialize(new { error = string.Join("; ", result.Faults) }, LineOptions));
-            }
-        }
 
-        return exit;
+            input.AdvanceTo(rest.Start, rest.End);
+            if (batch.Count > 0) await batches.Writer.WriteAsync(Task.Run(() => Judged(batch, spare.TryTake(out var used) ? used : new())));
+        }
+        while (!read.IsCompleted);
+        batches.Writer.Complete();
+        return await writing ? 0 : 2;
     }
 
-    private static readonly JsonSerializerOptions LineOptions = new() { Encoder = System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    private static (ArrayBufferWriter<byte> Written, bool AllCases) Judged(List<ReadOnlyMemory<byte>> batch, ArrayBufferWriter<byte> written)
+    {
+        var allCases = true;
+        foreach (var line in batch) allCases &= CaseLines.Judge(line, written);
+        return (written, allCases);
+    }
+
+    private static async Task<bool> WriteAsync(ChannelReader<Task<(ArrayBufferWriter<byte> Written, bool AllCases)>> batches, Stream output, ConcurrentBag<ArrayBufferWriter<byte>> spare)
+    {
+        var allCases = true;
+        await foreach (var batch in batches.ReadAllAsync())
+        {
+            var (written, all) = await batch;
+            allCases &= all;
+            await output.WriteAsync(written.WrittenMemory);
+            await output.FlushAsync();
+            written.ResetWrittenCount();
+            spare.Add(written);
+        }
+
+        return allCases;
+    }
+
+    private static ReadOnlySequence<byte>? Next(ref ReadOnlySequence<byte> rest, bool last)
+    {
+        if (rest.IsEmpty) return null;
+        if (rest.PositionOf((byte)'\n') is { } end)
+        {
+            var line = rest.Slice(0, end);
+            rest = rest.Slice(rest.GetPosition(1, end));
+            return line;
+        }
+
+        if (!last) return null;
+        var remainder = rest;
+        rest = rest.Slice(rest.End);
+        return remainder;
+    }
+
+    /// <summary>One line without a byte order mark and white space around it.</summary>
+    private static ReadOnlyMemory<byte> Trimmed(ReadOnlySequence<byte> line)
+    {
+        ReadOnlyMemory<byte> memory = line.ToArray();
+        if (memory.Span.StartsWith("\uFEFF"u8)) memory = memory[3..];
+        return memory.Trim(" \t\r"u8);
+    }
 }

@@ -96,7 +96,12 @@ public class CustodyTests
     [Theory]
     [InlineData("asme europe", "alloy-chain-sling", "2026-09-02")]
     [InlineData("asme europe", "shackle", "2026-09-02")]
-    [InlineData("asme europe", "hook", "2027-03-02")]
+    [InlineData("asme europe", "hook", "2026-09-02")]
+    [InlineData("asme europe", "web-sling", "2026-09-02")]
+    [InlineData("asme europe", "powered-hoist", "2027-03-02")]
+    [InlineData("asme australia", "web-sling", "2026-06-02")]
+    [InlineData("asme australia europe", "wire-rope-sling", "2026-06-02")]
+    [InlineData("osha ontario japan", "wire-rope-sling", "2027-03-02")]
     [InlineData("asme australia", "alloy-chain-sling", "2027-03-02")]
     public void A_shorter_interval_of_a_book_governs(string books, string family, string due) => Assert.Equal(
         DateOnly.Parse(due),

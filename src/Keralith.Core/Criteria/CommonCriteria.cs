@@ -76,5 +76,13 @@ internal static class CommonCriteria
             Look = "Every hook, foundry hooks exempt by name.",
             Applies = c => c.Gear.LatchPolicy,
         },
+        new()
+        {
+            Id = "policy.thimble", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = new("Site policy", "thimbles"), OnFault = Outcome.Hold,
+            Title = "Thimble policy",
+            Question = "An eye has no thimble, and this site wants one in every eye.",
+            Look = "Both eyes of every leg.",
+            Applies = c => c.Gear.Flag("thimblePolicy"),
+        },
     ];
 }

@@ -77,8 +77,17 @@ public sealed record Criterion
     /// <summary>Why it matters.</summary>
     public string? Why { get; init; }
 
+    /// <summary>Where what is taught differs from the books: the figures people argue about; null where they don't.</summary>
+    public string? Taught { get; init; }
+
     /// <summary>For a fault seen or a test failed: what the ASME book makes of it.</summary>
     public Outcome OnFault { get; init; } = Outcome.Remove;
+
+    /// <summary>The mildest outcome any answer can come to here, even "no fault": clear, unless the thing itself gives doubt.</summary>
+    public Outcome AtLeast { get; init; }
+
+    /// <summary>Why, in words; null where <see cref="AtLeast"/> is clear.</summary>
+    public string? AtLeastBecause { get; init; }
 
     /// <summary>For a measure or count: the ASME book's limit; null where only other books have one.</summary>
     public LimitRule? Limit { get; init; }
@@ -86,13 +95,19 @@ public sealed record Criterion
     /// <summary>For a measure: what the figure is held against, such as "throat when new".</summary>
     public string? BaselineName { get; init; }
 
+    /// <summary>For a measure: whether the stated size stands in where no baseline is given.</summary>
+    public bool BaselineFromSize { get; init; }
+
     /// <summary>The measurement that decides a fault of this kind when taken on the same part.</summary>
     public string? DecidedBy { get; init; }
 
     /// <summary>May be answered, never asked for.</summary>
     public bool Optional { get; init; }
 
-    /// <summary>Whether it applies at all, seen from the gear and the books worked to.</summary>
+    /// <summary>
+    /// Whether it applies at all, seen from the books worked to and the make-up of the gear: its family, choices, flags and legs,
+    /// never its sizes, figures or texts.
+    /// </summary>
     public Func<AskContext, bool> Applies { get; init; } = _ => true;
 
     /// <summary>For a measure: whether it is an angle rather than a length.</summary>
@@ -101,21 +116,13 @@ public sealed record Criterion
     /// <summary>Whether value and baseline are both measured today, the largest against the smallest: needs no record from when new.</summary>
     public bool IsPair { get; init; }
 
+    /// <summary>Criteria are compared by identity: there is one of each.</summary>
+    public bool Equals(Criterion? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Id.GetHashCode(StringComparison.Ordinal);
+
     /// <summary>Whether it is answered by choosing (no fault, fault, can't tell, can't reach).</summary>
     public bool IsAnswerChosen => Kind is CriterionKind.See or CriterionKind.Test;
-
-    /// <summary>A fault looked for in frequent and periodic inspections that removes: the commonest row of the catalogue.</summary>
-    internal static Criterion Fault(Source source, string id, string title, string question, string look, string? why) => new()
-    {
-        Id = id,
-        Kind = CriterionKind.See,
-        AskedIn = AskedIn.Frequent,
-        Source = source,
-        Title = title,
-        Question = question,
-        Look = look,
-        Why = why,
-    };
 }
 
 /// <summary>What decides whether a criterion applies.</summary>

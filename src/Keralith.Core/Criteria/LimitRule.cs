@@ -66,6 +66,15 @@ public sealed record Missing(string What) : Resolved;
 /// <param name="What">The size without a row, in words.</param>
 public sealed record NoRow(string What) : Resolved;
 
+/// <summary>A count that is held outside a range, and never removes: a roster.</summary>
+/// <param name="Least">The least that passes.</param>
+/// <param name="Most">The most that passes; null: no end.</param>
+/// <param name="What">The range in words.</param>
+public sealed record Within(int Least, int? Most, string What) : Resolved
+{
+    public bool Holds(decimal value) => value < Least || value > Most;
+}
+
 /// <summary>How a limit is found. Each kind of rule knows its own arithmetic and nothing else.</summary>
 public abstract record LimitRule
 {
@@ -123,7 +132,7 @@ public sealed record LossLimit(int Parts, int Of, Comparator Comparator) : Limit
 {
     public override string Words => $"loss of {Share} {(Comparator == Comparator.AtOrBelow ? "removes" : "is the most allowed")}";
 
-    private string Share => 100 % Of == 0 ? $"{Parts * 100 / Of} %" : $"{Parts}/{Of}";
+    private string Share => 100 % Of == 0 ? $"{Parts * 100 / Of} %" : $"{Parts}/{Of} of it";
 
     public override Resolved Resolve(LimitContext context) => context.Baseline is { } baseline
         ? new Figure(baseline.Millimetres * (Of - Parts) / Of, baseline.Millimetres, Comparator)

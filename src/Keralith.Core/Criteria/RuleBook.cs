@@ -5,6 +5,12 @@ namespace Keralith.Core.Criteria;
 /// <param name="OnFault">What it makes of a fault; null for a measure or count.</param>
 public sealed record BookRule(LimitRule? Limit, Outcome? OnFault = null)
 {
+    /// <summary>What counts as the fault in this book, where it is stricter than the common wording; null where it is the same.</summary>
+    public string? Says { get; init; }
+
+    /// <summary>The mildest outcome any answer can come to in this book.</summary>
+    public Outcome AtLeast { get; init; }
+
     /// <summary>The measurement that decides a fault instead of the fault itself, when taken on the same part.</summary>
     public string? DecidedBy { get; init; }
 
@@ -35,6 +41,14 @@ public sealed record RuleBook
 
     /// <summary>Said wherever the book's figures are shown.</summary>
     public static string Note => "A working summary. Read the original; licensed practice decides.";
+
+    /// <summary>Its place on the shelf, as a bit of a set of books.</summary>
+    internal int Bit { get; init; }
+
+    /// <summary>Books are compared by identity: there is one of each.</summary>
+    public bool Equals(RuleBook? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Id.GetHashCode(StringComparison.Ordinal);
 
     public override string ToString() => Id;
 }

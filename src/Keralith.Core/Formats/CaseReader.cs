@@ -1,4 +1,6 @@
+using System.Text;
 using System.Text.Json;
+using System.Text.Unicode;
 using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -21,16 +23,24 @@ public static class CaseReader
     private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>().ToDictionary(Words.Code);
 
     /// <summary>Reads a case from JSON text.</summary>
-    public static ReadResult<Case> Read(string json)
+    public static ReadResult<Case> Read(string json) => Read(Encoding.UTF8.GetBytes(json));
+
+    /// <summary>Reads a case from UTF-8 JSON.</summary>
+    public static ReadResult<Case> Read(ReadOnlyMemory<byte> utf8)
     {
+        if (!Utf8.IsValid(utf8.Span)) return new(null, [new("$", "the text is not UTF-8, expected one object in UTF-8")]);
         try
         {
-            using var document = JsonDocument.Parse(json, Options);
+            using var document = JsonDocument.Parse(utf8, Options);
             return Read(document.RootElement);
         }
         catch (JsonException e)
         {
             return new(null, [new("$", $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {Format} object")]);
+        }
+        catch (InvalidOperationException e) when (e.Source == typeof(JsonDocument).Assembly.GetName().Name)
+        {
+            return new(null, [new("$", "a text escapes half a character, expected Unicode text")]);
         }
     }
 
@@ -38,7 +48,7 @@ public static class CaseReader
     public static ReadResult<Case> Read(JsonElement root)
     {
         var faults = new List<Fault>();
-        var fields = new JsonFields(root, "$", faults);
+        var fields = new JsonFields(root, Place.Root, faults);
         if (!fields.IsObject) return new(null, faults);
         if (fields.RequiredText("format") is { } format && format != Format) fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
         var books = Books(fields);
@@ -57,15 +67,14 @@ public static class CaseReader
         if (fields.Take("ruleBooks") is null) return [RuleBookShelf.Asme];
         var books = new List<RuleBook>();
         var count = 0;
-        foreach (var (element, path) in fields.Array("ruleBooks"))
+        foreach (var (element, place) in fields.Array("ruleBooks"))
         {
-            var name = $"ruleBooks{path[(fields.Path.Length + 1 + "ruleBooks".Length)..]}";
             count++;
             if (element.ValueKind != JsonValueKind.String || RuleBookShelf.Find(element.GetString()!) is not { } book)
             {
-                fields.Refuse(name, $"found {JsonFields.Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
+                fields.Refuse(place, $"found {JsonFields.Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
             }
-            else if (books.Contains(book)) fields.Refuse(name, $"the book {book} stands twice");
+            else if (books.Contains(book)) fields.Refuse(place, $"the book {book} stands twice");
             else books.Add(book);
         }
 
@@ -81,15 +90,15 @@ public static class CaseReader
             return null;
         }
 
-        return GearReader.Read(element, fields.PathOf("gear"), faults);
+        return GearReader.Read(element, fields.PlaceOf("gear"), faults);
     }
 
     private static List<OwnLimit> Limits(JsonFields fields, List<Fault> faults)
     {
         var limits = new List<OwnLimit>();
-        foreach (var (element, path) in fields.Array("limits"))
+        foreach (var (element, place) in fields.Array("limits"))
         {
-            var limit = new JsonFields(element, path, faults);
+            var limit = new JsonFields(element, place, faults);
             if (!limit.IsObject) continue;
             var owner = RequiredOneOf(limit, "source", Owners);
             var criterion = KnownCriterion(limit);
@@ -101,10 +110,11 @@ public static class CaseReader
             if (percent < 0) limit.Refuse("percent", "found a figure under 0, expected 0 or over");
             if (percent > 1000) limit.Refuse("percent", "found a figure over 1000, expected a share of change");
             if (absolute < 0) limit.Refuse("absolute", "found a figure under 0, expected 0 or over");
-            var given = LimitForms.Where(n => limit.Names.Contains(n)).ToList();
+            var given = LimitForms.Where(n => limit.Has(n)).ToList();
             if (given.Count != 1) limit.Refuse(given.Count == 0 ? "percent" : given[1], $"found {given.Count} figures, expected one of percent, absolute or count");
             else if (criterion is { IsAnswerChosen: true }) limit.Refuse("criterion", $"{criterion.Id} is a fault looked for and takes no limit");
             else if (criterion is { Kind: CriterionKind.Count } != (given[0] == "count") && criterion is not null) limit.Refuse(given[0], $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}");
+            else if (criterion is { Limit: RosterMembers or RosterLinks }) limit.Refuse("criterion", $"{criterion.Id} is held against the roster and takes no limit");
             else if (criterion is { IsAngle: true } && given[0] == "percent") limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
             limit.RefuseUnread("source, criterion, percent, absolute, count");
             if (owner is { } o && criterion is not null) limits.Add(new(o, criterion) { Percent = percent, Absolute = absolute, Count = count });
@@ -115,16 +125,16 @@ public static class CaseReader
 
     private static List<Answer> AnswerList(JsonFields fields, List<Fault> faults, Case empty)
     {
-        var (gear, parts) = (empty.Gear, empty.Parts.ToDictionary(p => p.Path));
+        var (family, placement) = (empty.Gear.Family.Code, empty.Placement);
         var answers = new List<Answer>();
-        foreach (var (element, path) in fields.Array("answers"))
+        foreach (var (element, place) in fields.Array("answers"))
         {
-            var answer = new JsonFields(element, path, faults);
+            var answer = new JsonFields(element, place, faults);
             if (!answer.IsObject) continue;
             var criterion = KnownCriterion(answer);
             var part = answer.RequiredText("part");
-            if (part is not null && !parts.ContainsKey(part)) answer.Refuse("part", $"found \"{part}\", expected a part of this {gear.Family.Code}: {string.Join(", ", parts.Keys)}");
-            else if (part is not null && criterion is not null && !parts[part].Criteria.Contains(criterion)) answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {gear.Family.Code}");
+            if (part is not null && placement.Find(part) is null) answer.Refuse("part", $"found \"{part}\", expected a part of this {family}: {string.Join(", ", placement.Parts.Select(p => p.Path))}");
+            else if (part is not null && criterion is not null && placement.IndexOf(criterion, part) < 0) answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {family}");
             var before = faults.Count;
             var response = criterion is null ? null : Response(answer, criterion);
             if (criterion is null)
@@ -152,11 +162,11 @@ public static class CaseReader
         if (criterion.IsAnswerChosen) return RequiredOneOf(answer, "answer", Answers) is { } found ? new Chosen(found) : null;
         if (criterion.Kind == CriterionKind.Count)
         {
-            if (!answer.Names.Contains("count")) answer.Refuse("count", "missing, expected a whole number from 0 up");
+            if (!answer.Has("count")) answer.Refuse("count", "missing, expected a whole number from 0 up");
             return answer.Whole("count", 0) is { } count ? new Counted(count) : null;
         }
 
-        if (!answer.Names.Contains("value")) answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
+        if (!answer.Has("value")) answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
         if (criterion.IsAngle)
         {
             var angle = answer.Parsed("value", Angle.Read);
@@ -193,7 +203,7 @@ public static class CaseReader
     private static T? RequiredOneOf<T>(JsonFields fields, string name, Dictionary<string, T> known)
         where T : struct
     {
-        if (!fields.Names.Contains(name)) fields.Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
+        if (!fields.Has(name)) fields.Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
         return OneOf(fields, name, known);
     }
 

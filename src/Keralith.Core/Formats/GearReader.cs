@@ -4,12 +4,12 @@ using Keralith.Core.Gear;
 namespace Keralith.Core.Formats;
 
 /// <summary>Reads and writes the <c>gear</c> object of the file formats.</summary>
-public static class GearReader
+internal static class GearReader
 {
     /// <summary>Reads a gear object; null when its family is not known. Faults are added with their paths.</summary>
-    public static GearPiece? Read(JsonElement element, string path, List<Fault> faults)
+    public static GearPiece? Read(JsonElement element, Place place, List<Fault> faults)
     {
-        var fields = new JsonFields(element, path, faults);
+        var fields = new JsonFields(element, place, faults);
         if (!fields.IsObject) return null;
         GearFamily? family = null;
         if (fields.RequiredText("family") is { } code && (family = GearFamilies.Find(code)) is null)
@@ -18,8 +18,9 @@ public static class GearReader
         }
 
         var values = new List<KeyValuePair<string, AttributeValue>>();
-        foreach (var name in fields.Names.Where(n => n != "family").ToList())
+        foreach (var name in fields.Names)
         {
+            if (name == "family") continue;
             if (GearAttributes.Find(name) is not { } definition)
             {
                 fields.Refuse(name, "unknown field, expected family and attributes of the gear");
@@ -49,7 +50,7 @@ public static class GearReader
             case AttributeKind.Whole or AttributeKind.Number:
                 return new Refusal($"found {JsonFields.Kind(element)}, expected a number");
             case AttributeKind.Roster:
-                var roster = new JsonFields(element, fields.PathOf(definition.Name), faults);
+                var roster = new JsonFields(element, fields.PlaceOf(definition.Name), faults);
                 var members = roster.Whole("members", 1);
                 var links = roster.Array("links").Select(l => l.Element.ValueKind == JsonValueKind.Number && l.Element.TryGetInt32(out var n) && n >= 1 ? n : (int?)null).ToList();
                 roster.RefuseUnread("members, links");

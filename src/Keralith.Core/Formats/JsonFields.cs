@@ -4,45 +4,69 @@ namespace Keralith.Core.Formats;
 
 /// <summary>
 /// Reads the fields of one JSON object, collecting every fault with its path: unknown fields, fields twice, wrong types.
+/// Paths are put together only for a fault.
 /// </summary>
 internal sealed class JsonFields
 {
-    private readonly Dictionary<string, JsonElement> _fields = [];
-    private readonly HashSet<string> _read = [];
-    private readonly List<Fault> _faults;
+    /// <summary>Up to this many fields are found by looking along them.</summary>
+    private const int Few = 16;
 
-    public JsonFields(JsonElement element, string path, List<Fault> faults)
+    private readonly List<Fault> _faults;
+    private readonly Place _place;
+    private readonly List<string> _names = [];
+    private readonly List<JsonElement> _elements = [];
+    private readonly Dictionary<string, int>? _at;
+    private readonly bool[] _read;
+
+    public JsonFields(JsonElement element, Place place, List<Fault> faults)
     {
-        Path = path;
+        _place = place;
         _faults = faults;
-        if (element.ValueKind != JsonValueKind.Object)
+        IsObject = element.ValueKind == JsonValueKind.Object;
+        if (!IsObject)
         {
-            faults.Add(new(path, $"found {Kind(element)}, expected an object"));
+            faults.Add(new(place.ToString(), $"found {Kind(element)}, expected an object"));
+            _read = [];
             return;
         }
 
-        IsObject = true;
         foreach (var property in element.EnumerateObject())
         {
-            if (!_fields.TryAdd(property.Name, property.Value)) faults.Add(new(PathOf(property.Name), "the field stands twice"));
-        }
-    }
+            if (_names.Count == Few) _at = _names.Select((n, i) => (n, i)).ToDictionary(p => p.n, p => p.i);
+            var name = property.Name;
+            if (IndexOf(name) >= 0)
+            {
+                Refuse(name, "the field stands twice");
+                continue;
+            }
 
-    public string Path { get; }
+            _at?.Add(name, _names.Count);
+            _names.Add(name);
+            _elements.Add(property.Value);
+        }
+
+        _read = new bool[_names.Count];
+    }
 
     public bool IsObject { get; }
 
     /// <summary>The names of the fields, in the order written.</summary>
-    public IEnumerable<string> Names => _fields.Keys;
+    public IReadOnlyList<string> Names => _names;
 
-    public string PathOf(string name) => $"{Path}.{name}";
+    public bool Has(string name) => IndexOf(name) >= 0;
 
-    public void Refuse(string name, string message) => _faults.Add(new(PathOf(name), message));
+    public Place PlaceOf(string name) => new(_place, name);
+
+    public void Refuse(string name, string message) => _faults.Add(new(PlaceOf(name).ToString(), message));
+
+    public void Refuse(Place place, string message) => _faults.Add(new(place.ToString(), message));
 
     public JsonElement? Take(string name)
     {
-        _read.Add(name);
-        return _fields.TryGetValue(name, out var element) ? element : null;
+        var at = IndexOf(name);
+        if (at < 0) return null;
+        _read[at] = true;
+        return _elements[at];
     }
 
     public string? Text(string name)
@@ -55,7 +79,7 @@ internal sealed class JsonFields
 
     public string? RequiredText(string name)
     {
-        if (!_fields.ContainsKey(name) && IsObject) Refuse(name, "missing, expected text");
+        if (IsObject && !Has(name)) Refuse(name, "missing, expected text");
         return Text(name);
     }
 
@@ -75,8 +99,8 @@ internal sealed class JsonFields
         return null;
     }
 
-    /// <summary>The elements of an array field with their paths; nothing when it is absent.</summary>
-    public IEnumerable<(JsonElement Element, string Path)> Array(string name)
+    /// <summary>The elements of an array field with their places; nothing when it is absent.</summary>
+    public IEnumerable<(JsonElement Element, Place Place)> Array(string name)
     {
         if (Take(name) is not { } element) yield break;
         if (element.ValueKind != JsonValueKind.Array)
@@ -85,8 +109,9 @@ internal sealed class JsonFields
             yield break;
         }
 
+        var place = PlaceOf(name);
         var i = 0;
-        foreach (var item in element.EnumerateArray()) yield return (item, $"{PathOf(name)}[{i++}]");
+        foreach (var item in element.EnumerateArray()) yield return (item, new(place, i++));
     }
 
     /// <summary>Reads a quantity or other text by its one parser; the refusal lands on the field.</summary>
@@ -115,9 +140,9 @@ internal sealed class JsonFields
     /// <summary>Calls unknown whatever was not read.</summary>
     public void RefuseUnread(string expected)
     {
-        foreach (var name in _fields.Keys)
+        for (var i = 0; i < _read.Length; i++)
         {
-            if (!_read.Contains(name)) Refuse(name, $"unknown field, expected {expected}");
+            if (!_read[i]) Refuse(_names[i], $"unknown field, expected {expected}");
         }
     }
 
@@ -130,5 +155,37 @@ internal sealed class JsonFields
         _ => Short(element.GetRawText()),
     };
 
+    private int IndexOf(string name)
+    {
+        if (_at is not null) return _at.TryGetValue(name, out var at) ? at : -1;
+        for (var i = 0; i < _names.Count; i++)
+        {
+            if (_names[i] == name) return i;
+        }
+
+        return -1;
+    }
+
     private static string Short(string text) => text.Length <= 40 ? text : $"{text[..40]}...";
+}
+
+/// <summary>A place in a document, written as a JSON path such as <c>$.answers[0].value</c>.</summary>
+internal sealed class Place
+{
+    private readonly Place? _outer;
+    private readonly string? _name;
+    private readonly int _index;
+
+    public Place(Place outer, string name) => (_outer, _name) = (outer, name);
+
+    public Place(Place outer, int index) => (_outer, _index) = (outer, index);
+
+    private Place()
+    {
+    }
+
+    /// <summary>The whole document.</summary>
+    public static Place Root { get; } = new();
+
+    public override string ToString() => _outer is null ? "$" : _name is not null ? $"{_outer}.{_name}" : $"{_outer}[{_index}]";
 }

@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Globalization;
+using System.Runtime.CompilerServices;
 using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
@@ -16,12 +17,21 @@ public static class VerdictWriter
     private static readonly JsonWriterOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
     private static readonly JsonWriterOptions Indented = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Indented = true, NewLine = "\n" };
 
+    private static readonly ConditionalWeakTable<PlacedCriterion, byte[]> Kept = [];
+
     /// <summary>The verdict as JSON text.</summary>
     public static string Write(Verdict verdict, bool indented = false)
     {
         var buffer = new ArrayBufferWriter<byte>(2048);
-        using (var json = new Utf8JsonWriter(buffer, indented ? Indented : Compact)) Write(json, verdict);
+        Write(buffer, verdict, indented);
         return Encoding.UTF8.GetString(buffer.WrittenSpan);
+    }
+
+    /// <summary>Writes the verdict as UTF-8 JSON.</summary>
+    public static void Write(IBufferWriter<byte> buffer, Verdict verdict, bool indented = false)
+    {
+        using var json = new Utf8JsonWriter(buffer, indented ? Indented : Compact);
+        Write(json, verdict);
     }
 
     /// <summary>Writes the verdict into a document.</summary>
@@ -35,15 +45,24 @@ public static class VerdictWriter
         foreach (var finding in verdict.Findings) Write(json, finding);
         json.WriteEndArray();
         json.WriteStartArray("missing");
-        foreach (var missing in verdict.Missing)
-        {
-            json.WriteStartObject();
-            json.WriteString("criterion", missing.Criterion.Id);
-            json.WriteString("part", missing.Part);
-            json.WriteEndObject();
-        }
+        foreach (var missing in verdict.Missing) Write(json, missing);
 
         json.WriteEndArray();
+        json.WriteEndObject();
+    }
+
+    /// <summary>A missing question is written the same for every case of a make-up, so its compact form is kept.</summary>
+    private static void Write(Utf8JsonWriter json, PlacedCriterion missing)
+    {
+        if (!json.Options.Indented)
+        {
+            json.WriteRawValue(Kept.GetValue(missing, static m => JsonSerializer.SerializeToUtf8Bytes(new { criterion = m.Criterion.Id, part = m.Part })), skipInputValidation: true);
+            return;
+        }
+
+        json.WriteStartObject();
+        json.WriteString("criterion", missing.Criterion.Id);
+        json.WriteString("part", missing.Part);
         json.WriteEndObject();
     }
 

@@ -70,8 +70,62 @@ public static class GearAttributes
 
     private static readonly Dictionary<string, AttributeDefinition> ByName = All.ToDictionary(a => a.Name);
 
+    private static readonly Dictionary<string, int> Shifts = PackedAt();
+
     /// <summary>The definition of a name, or null when there is no such attribute.</summary>
     public static AttributeDefinition? Find(string name) => ByName.GetValueOrDefault(name);
+
+    /// <summary>Choices, flags and legs packed into one number; sizes, figures and texts are left out.</summary>
+    internal static UInt128 MakeUpOf(Dictionary<string, AttributeValue> values)
+    {
+        var packed = UInt128.Zero;
+        foreach (var (name, value) in values)
+        {
+            if (!Shifts.TryGetValue(name, out var shift)) continue;
+            var code = value switch
+            {
+                FlagValue flag => flag.Value ? 2 : 1,
+                WholeValue whole => whole.Whole,
+                TextValue text => IndexOf(ByName[name].Choices, text.Value) + 1,
+                _ => throw new InvalidOperationException($"{name} can't be packed."),
+            };
+            packed |= (UInt128)(uint)code << shift;
+        }
+
+        return packed;
+    }
+
+    /// <summary>Where each choice, flag and the number of legs starts in the packed number.</summary>
+    private static Dictionary<string, int> PackedAt()
+    {
+        var shifts = new Dictionary<string, int>();
+        var at = 0;
+        foreach (var definition in All)
+        {
+            var codes = definition.Kind switch
+            {
+                AttributeKind.Choice => definition.Choices.Count + 1,
+                AttributeKind.Flag => 3,
+                _ when definition.Name == "legs" => definition.Most + 1,
+                _ => 0,
+            };
+            if (codes == 0) continue;
+            shifts.Add(definition.Name, at);
+            at += int.Log2(codes) + 1;
+        }
+
+        return at <= 128 ? shifts : throw new InvalidOperationException("The make-up of gear no longer fits its number.");
+    }
+
+    private static int IndexOf(IReadOnlyList<string> choices, string value)
+    {
+        for (var i = 0; i < choices.Count; i++)
+        {
+            if (choices[i] == value) return i;
+        }
+
+        throw new ArgumentException($"There is no choice {value}.", nameof(value));
+    }
 
     private static AttributeDefinition Length(string name, string label, string? hint = null) => new(name, AttributeKind.Length, label, hint);
 

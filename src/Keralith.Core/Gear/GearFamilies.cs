@@ -6,7 +6,37 @@ namespace Keralith.Core.Gear;
 public static class GearFamilies
 {
     /// <summary>All families, in the order of the standards.</summary>
-    public static IReadOnlyList<GearFamily> All { get; } = [AlloyChainSling.Family, Shackle.Family, LinkOrRing.Family, Hook.Family];
+    public static IReadOnlyList<GearFamily> All { get; } =
+    [
+        AlloyChainSling.Family,
+        WireRopeSling.Family,
+        SyntheticAndMeshSlings.Mesh,
+        SyntheticAndMeshSlings.FiberRope,
+        SyntheticAndMeshSlings.Web,
+        SyntheticAndMeshSlings.Roundsling,
+        Shackle.Family,
+        AdjustableHardware.EyeBolt,
+        AdjustableHardware.EyeNut,
+        AdjustableHardware.SwivelHoistRing,
+        AdjustableHardware.Turnbuckle,
+        OtherHardware.Clip,
+        OtherHardware.WedgeSocket,
+        LinkOrRing.Family,
+        OtherHardware.Swivel,
+        OtherHardware.Block,
+        OtherHardware.LoadIndicator,
+        Hook.Family,
+        Hoists.HandChain,
+        Hoists.Powered,
+        Hoists.Lever,
+        Hoists.RopeGrip,
+        BelowHook.LiftingPoint,
+        SiteGear.CargoNet,
+        BelowHook.Clamp,
+        BelowHook.Beam,
+        SiteGear.Restraint,
+        SiteGear.Kit,
+    ];
 
     private static readonly Dictionary<string, GearFamily> ByCode = All.ToDictionary(f => f.Code);
 

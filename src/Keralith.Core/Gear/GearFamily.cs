@@ -33,6 +33,9 @@ public sealed record GearFamily
     /// <summary>Of those, the ones a piece can't be registered without.</summary>
     public required IReadOnlyList<string> Requires { get; init; }
 
+    /// <summary>Choices that are fewer here than the file formats allow, by attribute; a form offers only these.</summary>
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> Narrowed { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
+
     /// <summary>The parts, in the order a hand travels; <c>whole</c> is added by itself.</summary>
     public required IReadOnlyList<PartTemplate> Parts { get; init; }
 
@@ -45,8 +48,19 @@ public sealed record GearFamily
     /// <summary>Whether attachments serve it whose rating must not be below its own.</summary>
     public bool HasAttachments { get; init; }
 
+    /// <summary>Tie-downs, binders and the like: registered so that they can be told apart, never usable for a lift.</summary>
+    public bool NotForLifting { get; init; }
+
+    /// <summary>The choices a form offers for one of the attributes.</summary>
+    public IReadOnlyList<string> ChoicesOf(AttributeDefinition definition) => Narrowed.GetValueOrDefault(definition.Name) ?? definition.Choices;
+
     /// <summary>The design factor taken where the marking names none (rule books, asme).</summary>
     public decimal? AssumedDesignFactor { get; init; }
+
+    /// <summary>Families are compared by identity: there is one of each.</summary>
+    public bool Equals(GearFamily? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Code.GetHashCode(StringComparison.Ordinal);
 
     public override string ToString() => Code;
 }

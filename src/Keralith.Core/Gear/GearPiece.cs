@@ -18,9 +18,14 @@ public sealed class GearPiece
         {
             if (GearAttributes.Find(name) is null) throw new ArgumentException($"There is no attribute {name}.", nameof(values));
         }
+
+        MakeUp = GearAttributes.MakeUpOf(_values);
     }
 
     public GearFamily Family { get; }
+
+    /// <summary>Choices, flags and legs packed into one number: pieces of a family with the same have the same parts and questions.</summary>
+    internal UInt128 MakeUp { get; }
 
     /// <summary>All that is stated, by name.</summary>
     public IReadOnlyDictionary<string, AttributeValue> Values => _values;
@@ -42,6 +47,18 @@ public sealed class GearPiece
     public bool Shortener => Flag("shortener");
 
     public string? PinType => Text("pinType");
+
+    /// <summary>Rope is strand-laid unless stated otherwise.</summary>
+    public bool IsStrandLaid => Text("body") is null or "strand-laid";
+
+    /// <summary>What a hoist's load hangs on: chain unless stated; a rope-grip hoist's is rope.</summary>
+    public string Medium => Text("medium") ?? (Family.Code == "rope-grip-hoist" ? "rope" : "chain");
+
+    /// <summary>What a powered hoist hangs by: a hook unless stated.</summary>
+    public string Suspension => Text("suspension") ?? "hook";
+
+    /// <summary>A kit's roster; null when not stated.</summary>
+    public RosterValue? Roster => _values.GetValueOrDefault("roster") as RosterValue;
 
     public bool LatchPolicy => Flag("latchPolicy");
 

@@ -110,10 +110,9 @@ public sealed record Case(
     IReadOnlyList<OwnLimit> Limits,
     IReadOnlyList<Answer> Answers)
 {
-    private readonly GearPiece _placedFor = Gear;
-    private readonly IReadOnlyList<RuleBook> _placedUnder = Books;
-    private readonly IReadOnlyList<Part> _parts = Catalogue.Parts(Gear, Books);
+    /// <summary>What sits where on the gear under these books.</summary>
+    public Placement Placement => Catalogue.PlacementOf(Gear, Books);
 
-    /// <summary>The parts of the gear with what may be answered on them; a copy with other gear or books has its own.</summary>
-    public IReadOnlyList<Part> Parts => ReferenceEquals(_placedFor, Gear) && ReferenceEquals(_placedUnder, Books) ? _parts : Catalogue.Parts(Gear, Books);
+    /// <summary>The parts of the gear with what may be answered on them.</summary>
+    public IReadOnlyList<Part> Parts => Placement.Parts;
 }

@@ -7,30 +7,52 @@ internal static class FaultJudgement
 {
     public static Finding Of(Case @case, Answer answer, Chosen chosen)
     {
-        var books = new List<BookFinding>(@case.Books.Count);
-        foreach (var book in @case.Books)
+        var criterion = answer.Criterion;
+        var books = new BookFinding[@case.Books.Count];
+        for (var i = 0; i < books.Length; i++)
         {
-            var own = book.Rules.GetValueOrDefault(answer.Criterion.Id);
-            var decidedBy = own?.DecidedBy ?? answer.Criterion.DecidedBy;
-            var (outcome, reason) = chosen.Found switch
-            {
-                Found.No => (Outcome.Clear, "No fault found."),
-                Found.Unsure => (Outcome.Hold, "Nobody could tell: held until somebody who can has looked."),
-                Found.NotAccessible => (Outcome.Hold, "It could not be reached: held until it has been seen."),
-                Found.Yes when decidedBy is not null && IsAnswered(@case, decidedBy, answer.Part) => (Outcome.Clear, $"Found; the {Name(decidedBy)} measured there decides."),
-                Found.Yes when decidedBy is not null => (own?.OnFault ?? answer.Criterion.OnFault, $"{answer.Criterion.Question} Measure the {Name(decidedBy)} at that place; held until then."),
-                Found.Yes => (own?.OnFault ?? answer.Criterion.OnFault, answer.Criterion.Question),
-                _ => throw new InvalidOperationException($"No such answer: {chosen.Found}."),
-            };
-            books.Add(new(book.Id, outcome, null, null, reason) { From = own is null && book != RuleBookShelf.Asme ? RuleBookShelf.Asme.Id : null });
+            var book = @case.Books[i];
+            var own = book.Rules.GetValueOrDefault(criterion.Id);
+            var (outcome, reason) = Judged(@case, answer, chosen.Found, own);
+            var atLeast = own?.AtLeast > criterion.AtLeast ? own.AtLeast : criterion.AtLeast;
+            if (outcome < atLeast) (outcome, reason) = (atLeast, criterion.AtLeastBecause!);
+            books[i] = new(book.Id, outcome) { Said = reason, From = own is null && book != RuleBookShelf.Asme ? RuleBookShelf.Asme.Id : null };
         }
 
-        var governing = Judge.Governing(books);
-        return new(answer.Criterion, answer.Part, governing, books, governing.Reason);
+        return new(criterion, answer.Part, Judge.Governing(books), books);
     }
 
-    private static bool IsAnswered(Case @case, string criterion, string part) =>
-        @case.Answers.Any(a => a.Part == part && a.Criterion.Id == criterion);
+    private static (Outcome Outcome, string Reason) Judged(Case @case, Answer answer, Found found, BookRule? own)
+    {
+        switch (found)
+        {
+            case Found.No:
+                return (Outcome.Clear, "No fault found.");
+            case Found.Unsure:
+                return (Outcome.Hold, "Nobody could tell: held until somebody who can has looked.");
+            case Found.NotAccessible:
+                return (Outcome.Hold, "It could not be reached: held until it has been seen.");
+            case Found.Yes:
+                var criterion = answer.Criterion;
+                var onFault = own?.OnFault ?? criterion.OnFault;
+                var question = own?.Says ?? criterion.Question;
+                if ((own?.DecidedBy ?? criterion.DecidedBy) is not { } decidedBy) return (onFault, question);
+                var measure = Catalogue.Get(decidedBy).Title.ToLowerInvariant();
+                return IsAnswered(@case, decidedBy, answer.Part)
+                    ? (Outcome.Clear, $"Found; the {measure} measured there decides.")
+                    : (onFault, $"{question} Measure the {measure} at that place; held until then.");
+            default:
+                throw new InvalidOperationException($"No such answer: {found}.");
+        }
+    }
 
-    private static string Name(string criterion) => Catalogue.Get(criterion).Title.ToLowerInvariant();
+    private static bool IsAnswered(Case @case, string criterion, string part)
+    {
+        foreach (var answer in @case.Answers)
+        {
+            if (answer.Part == part && answer.Criterion.Id == criterion) return true;
+        }
+
+        return false;
+    }
 }

@@ -9,20 +9,24 @@ internal static class GearFacts
     /// <summary>Alloy chain for overhead lifting starts at this grade.</summary>
     private const int LeastChainGrade = 80;
 
-    public static IEnumerable<Finding> Findings(GearPiece gear, IReadOnlyList<RuleBook> books)
+    public static void Add(GearPiece gear, IReadOnlyList<RuleBook> books, List<Finding> findings)
     {
-        if (gear.Family.Code == "alloy-chain-sling" && gear.GradeNumber is { } grade && grade < LeastChainGrade)
+        switch (gear.Family.Code)
         {
-            var reason = $"Grade {gear.Text("grade")} chain is not for overhead lifting; grade {LeastChainGrade} is the least.";
-            for (var leg = 1; leg <= gear.Legs; leg++) yield return Fact("chain.grade-mark", $"leg-{leg}", reason, books);
+            case "alloy-chain-sling" when gear.GradeNumber is { } grade && grade < LeastChainGrade:
+                OnEachLeg("chain.grade-mark", $"Grade {gear.Text("grade")} chain is not for overhead lifting; grade {LeastChainGrade} is the least.", gear, books, findings);
+                break;
+            case "wire-rope-sling" when gear.Text("lay") == "lang":
+                OnEachLeg("rope.lang", "Lang-lay rope is not for slings.", gear, books, findings);
+                break;
         }
     }
 
-    private static Finding Fact(string criterion, string part, string reason, IReadOnlyList<RuleBook> books)
+    private static void OnEachLeg(string criterion, string reason, GearPiece gear, IReadOnlyList<RuleBook> books, List<Finding> findings)
     {
         var entries = books
-            .Select(b => new BookFinding(b.Id, Outcome.Remove, null, null, reason) { From = b == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id })
+            .Select(b => new BookFinding(b.Id, Outcome.Remove) { Said = reason, From = b == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id })
             .ToList();
-        return new(Catalogue.Get(criterion), part, entries[0], entries, reason) { FromGear = true };
+        for (var leg = 1; leg <= gear.Legs; leg++) findings.Add(new(Catalogue.Get(criterion), $"leg-{leg}", entries[0], entries) { FromGear = true });
     }
 }

@@ -15,9 +15,14 @@ public static class Judge
     {
         var findings = new List<Finding>(@case.Answers.Count);
         foreach (var answer in @case.Answers) findings.Add(Answer(@case, answer, watchShare));
-        findings.AddRange(GearFacts.Findings(@case.Gear, @case.Books));
+        GearFacts.Add(@case.Gear, @case.Books, findings);
         var missing = MissingAnswers(@case);
-        var worst = findings.Count == 0 ? Outcome.Clear : findings.Max(f => f.Outcome);
+        var worst = Outcome.Clear;
+        foreach (var finding in findings)
+        {
+            if (finding.Outcome > worst) worst = finding.Outcome;
+        }
+
         var kind = worst switch
         {
             Outcome.Remove => VerdictKind.Remove,
@@ -50,17 +55,20 @@ public static class Judge
     };
 
     /// <summary>The required questions without an answer, by part and then in catalogue order.</summary>
-    public static IReadOnlyList<Unanswered> MissingAnswers(Case @case)
+    public static IReadOnlyList<PlacedCriterion> MissingAnswers(Case @case)
     {
-        var answered = new HashSet<(string, string)>(@case.Answers.Count);
-        foreach (var answer in @case.Answers) answered.Add((answer.Part, answer.Criterion.Id));
-        var missing = new List<Unanswered>();
-        foreach (var part in @case.Parts)
+        var placement = @case.Placement;
+        var questions = placement.Questions;
+        Span<bool> answered = questions.Count <= 512 ? stackalloc bool[questions.Count] : new bool[questions.Count];
+        foreach (var answer in @case.Answers)
         {
-            foreach (var criterion in part.Criteria)
-            {
-                if (IsAsked(criterion, @case.Kind) && !answered.Contains((part.Path, criterion.Id))) missing.Add(new(criterion, part.Path));
-            }
+            if (placement.IndexOf(answer.Criterion, answer.Part) is >= 0 and var at) answered[at] = true;
+        }
+
+        var missing = new List<PlacedCriterion>(questions.Count);
+        for (var i = 0; i < questions.Count; i++)
+        {
+            if (!answered[i] && IsAsked(questions[i].Criterion, @case.Kind)) missing.Add(questions[i]);
         }
 
         return missing;

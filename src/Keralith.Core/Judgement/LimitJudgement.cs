@@ -1,5 +1,4 @@
 using Keralith.Core.Criteria;
-using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Judgement;
 
@@ -9,64 +8,67 @@ internal static class LimitJudgement
     public static Finding Of(Case @case, Answer answer, Reading reading, decimal watchShare)
     {
         var limits = LimitSet.For(@case, answer.Criterion, reading.Baseline);
-        var books = new List<BookFinding>(limits.Entries.Count);
-        foreach (var entry in limits.Entries)
+        var onlyMissingRows = limits.OnlyMissingRows;
+        var words = new LimitWords(reading);
+        var books = new BookFinding[limits.Entries.Count];
+        for (var i = 0; i < books.Length; i++)
         {
-            books.Add(entry.Resolved switch
+            var entry = limits.Entries[i];
+            books[i] = entry.Resolved switch
             {
-                Figure figure => Compare(entry, figure, answer.Criterion, reading, watchShare),
-                Missing missing => new(entry.Book, Outcome.Hold, null, null, $"Can't be judged: {missing.What} is missing. Held until it is known.") { From = entry.From },
-                NoRow noRow when limits.OnlyMissingRows => new(entry.Book, Outcome.Hold, null, null, $"Can't be judged: {noRow.What}. Held until a qualified person decides.") { From = entry.From },
-                NoRow noRow => new(entry.Book, null, null, null, $"{Sentence(noRow.What)}.") { From = entry.From },
+                Figure figure => Compare(entry, figure, answer.Criterion, reading, watchShare, words),
+                Within range => Counted(entry, range, reading),
+                Missing missing => Held(entry, $"Can't be judged: {missing.What} is missing. Held until it is known."),
+                NoRow noRow when onlyMissingRows => Held(entry, $"Can't be judged: {noRow.What}. Held until a qualified person decides."),
+                NoRow noRow => new(entry.Book, null) { From = entry.From, Said = $"{Sentence(noRow.What)}." },
                 _ => throw new InvalidOperationException($"No such resolution: {entry.Resolved}."),
-            });
+            };
         }
 
-        var governing = Judge.Governing(books);
-        return new(answer.Criterion, answer.Part, governing, books, governing.Reason)
-        {
-            LimitText = governing.Figure is { } limit ? reading.Words(limit.Limit) : null,
-        };
+        return new(answer.Criterion, answer.Part, Judge.Governing(books), books);
     }
 
-    private static BookFinding Compare(LimitEntry entry, Figure figure, Criterion criterion, Reading reading, decimal watchShare)
+    private static BookFinding Held(LimitEntry entry, string reason) => new(entry.Book, Outcome.Hold) { From = entry.From, Said = reason };
+
+    private static BookFinding Counted(LimitEntry entry, Within range, Reading reading) => range.Holds(reading.Value)
+        ? Held(entry, $"{reading.Words(reading.Value)} against {range.What}: held until it is put right.")
+        : new(entry.Book, Outcome.Clear) { From = entry.From, Said = $"{reading.Words(reading.Value)} agrees with {range.What}." };
+
+    private static BookFinding Compare(LimitEntry entry, Figure figure, Criterion criterion, Reading reading, decimal watchShare, LimitWords words)
     {
         var consumed = Consumed(figure, reading.Value);
-        var (outcome, reason) = Weigh(figure, criterion, reading, consumed, watchShare);
-        return new(entry.Book, outcome, figure, consumed, reason) { From = entry.From };
+        var weighed = Weigh(figure, criterion, reading, consumed, watchShare);
+        return new(entry.Book, OutcomeOf(weighed)) { Figure = figure, Consumed = consumed, From = entry.From, Weighed = weighed, Words = words };
     }
 
-    private static (Outcome Outcome, string Reason) Weigh(Figure figure, Criterion criterion, Reading reading, decimal? consumed, decimal watchShare)
+    private static Weighed Weigh(Figure figure, Criterion criterion, Reading reading, decimal? consumed, decimal watchShare)
     {
         var value = reading.Value;
-        var limit = reading.Words(figure.Limit);
-        var used = consumed is { } share ? $" {Used(share)}" : string.Empty;
-        if (figure.Fails(value)) return (Outcome.Remove, $"{reading.Words(value)} {Relation(figure, value)} the limit of {limit}.{used}");
-        if (!reading.IsAngle && criterion.Kind == CriterionKind.Measure && !criterion.IsPair && figure.Reference is { } reference && (value * 2 < reference || value > reference * 2))
-        {
-            return (Outcome.Hold, $"{reading.Words(value)} against {reading.Words(reference)} when new: check the unit. Held until the figure is certain.");
-        }
-
+        if (figure.Fails(value)) return Weighed.Failed;
+        if (!reading.IsAngle && criterion.Kind == CriterionKind.Measure && !criterion.IsPair && figure.Reference is { } reference && (value * 2 < reference || value > reference * 2)) return Weighed.CheckTheUnit;
         var u = reading.Uncertainty;
-        if (u > 0 && Math.Abs(figure.Limit - value) <= u)
-        {
-            return (Outcome.Hold, $"{reading.Words(value)} lies within {reading.Words(u)} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.");
-        }
-
+        if (u > 0 && Math.Abs(figure.Limit - value) <= u) return Weighed.TooClose;
         if (figure.HoldAbove is { } step)
         {
-            if (value > step) return (Outcome.Hold, $"{reading.Words(value)} is over {reading.Words(step)}, more than measuring noise; {limit} removes.{used}");
-            if (u > 0 && step - value <= u) return (Outcome.Hold, $"{reading.Words(value)} lies within {reading.Words(u)} of {reading.Words(step)}: too close to call. Measure again with a better instrument.");
+            if (value > step) return Weighed.OverTheStep;
+            if (u > 0 && step - value <= u) return Weighed.TooCloseToTheStep;
         }
         else if (consumed >= watchShare)
         {
-            return (Outcome.Watch, $"Still within the limit of {limit}.{used}");
+            return Weighed.MostlyUsed;
         }
 
-        return reading.Provisional
-            ? (Outcome.Watch, $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.")
-            : (Outcome.Clear, $"Within the limit of {limit}.{used}");
+        return reading.Provisional ? Weighed.Provisional : Weighed.Within;
     }
+
+    private static Outcome OutcomeOf(Weighed weighed) => weighed switch
+    {
+        Weighed.Failed => Outcome.Remove,
+        Weighed.CheckTheUnit or Weighed.TooClose or Weighed.OverTheStep or Weighed.TooCloseToTheStep => Outcome.Hold,
+        Weighed.MostlyUsed or Weighed.Provisional => Outcome.Watch,
+        Weighed.Within => Outcome.Clear,
+        _ => throw new InvalidOperationException($"No such weighing: {weighed}."),
+    };
 
     /// <summary>0 as new, 1 at the limit; 0 for a change the harmless way; null where nothing is allowed or the figure when new isn't known.</summary>
     private static decimal? Consumed(Figure figure, decimal value)
@@ -75,10 +77,6 @@ internal static class LimitJudgement
         var change = figure.Grows ? value - reference : reference - value;
         return change <= 0 ? 0 : change / Math.Abs(figure.Limit - reference);
     }
-
-    private static string Used(decimal share) => share == 0 ? "Nothing of the allowance is used." : $"Used up {QuantityFormat.Number(Math.Floor(share * 100))} % of what the rule allows.";
-
-    private static string Relation(Figure figure, decimal value) => value == figure.Limit ? "is at" : figure.Grows ? "is over" : "is under";
 
     private static string Sentence(string words) => char.ToUpperInvariant(words[0]) + words[1..];
 }

@@ -21,6 +21,8 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
     /// <summary>An absolute limit on these is the least thickness itself, not the change allowed.</summary>
     private static readonly HashSet<string> LeastThickness = ["chain.link-thickness", "hoistchain.wear"];
 
+    private static readonly NoRow Silent = new("the book says nothing of this");
+
     /// <summary>Whether no chosen book has a row for the size.</summary>
     public bool OnlyMissingRows => Entries.All(e => e.Resolved is NoRow);
 
@@ -31,7 +33,7 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
     /// <exception cref="InvalidOperationException">No chosen book has a rule for the criterion: it was not to be answered.</exception>
     public static LimitSet For(Case @case, Criterion criterion, Length? baseline)
     {
-        var context = new LimitContext(@case.Gear, baseline);
+        var context = new LimitContext(@case.Gear, baseline ?? (criterion.BaselineFromSize ? @case.Gear.Size : null));
         var asme = criterion.Limit?.Resolve(context);
         var makers = OwnFigures(@case, criterion, context, LimitOwner.Maker);
         var laxer = MakerMayBeLaxer.Contains(criterion.Id) ? makers.FirstOrDefault(m => StandsInFor(m, asme)) : null;
@@ -44,7 +46,7 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
             if (own is null or NoRow)
             {
                 if (asme is not null) entries.Add(new(book.Id, laxer ?? asme, laxer is not null ? "maker" : book == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id));
-                else if (own is not null) entries.Add(new(book.Id, own));
+                else entries.Add(new(book.Id, own ?? Silent));
             }
             else
             {
@@ -53,7 +55,7 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
             }
         }
 
-        if (entries.Count == 0) throw new InvalidOperationException($"No chosen book has a limit for {criterion.Id}.");
+        if (entries.TrueForAll(e => ReferenceEquals(e.Resolved, Silent))) throw new InvalidOperationException($"No chosen book has a limit for {criterion.Id}.");
         var figures = entries.Select(e => e.Resolved).OfType<Figure>().ToList();
         AddStricter(entries, "site", OwnFigures(@case, criterion, context, LimitOwner.Site), figures);
         if (laxer is not null) entries.Add(new("maker", laxer));

@@ -66,6 +66,7 @@ internal static class QuantityText
     /// <summary>Text with typographic signs brought to the plain ones.</summary>
     public static string Plain(string text)
     {
+        if (System.Text.Ascii.IsValid(text)) return text.Trim();
         foreach (var (from, to) in Spellings) text = text.Replace(from, to, StringComparison.Ordinal);
         return text.Trim();
     }

@@ -6,9 +6,10 @@ internal static class AsmeBook
     public static RuleBook Book { get; } = new()
     {
         Id = "asme",
+        Bit = 0,
         Name = "ASME",
         Covers = "ASME B30.9, B30.10, B30.16, B30.20, B30.21, B30.26",
-        DesignFactor = f => f.Code == "alloy-chain-sling" ? 4 : null,
+        DesignFactor = new DesignFactors(Chain: 4).Of,
         Rules = new Dictionary<string, BookRule>(),
     };
 }

@@ -6,9 +6,14 @@ internal static class OshaConstructionBook
     public static RuleBook Book { get; } = new()
     {
         Id = "osha-construction",
+        Bit = 2,
         Name = "OSHA construction",
         Covers = "29 CFR 1926.251",
-        DesignFactor = OshaBook.Book.DesignFactor,
-        Rules = new Dictionary<string, BookRule>(OshaBook.Book.Rules),
+        DesignFactor = new DesignFactors(Chain: 4).Of,
+        Rules = new Dictionary<string, BookRule>(OshaBook.Common)
+        {
+            ["rope.broken-in-lay"] = new(new ShareOfWires(10, AtShare: false)),
+            ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },
+        },
     };
 }

@@ -16,7 +16,7 @@ internal static class AlloyChainSling
         CertificateDue = true,
         HasAttachments = true,
         AssumedDesignFactor = 4,
-        Asks = ["size", "grade", "legs", "reach", "endFitting", "hookLatch", "hookSwivels", "shortener", "pinType"],
+        Asks = ["size", "grade", "legs", "reach", "shortener", .. EndFittings.Asks],
         Requires = ["size", "grade", "legs", "endFitting"],
         Parts =
         [
@@ -25,21 +25,19 @@ internal static class AlloyChainSling
             new("leg-{n}/coupling", "Leg {n}, coupling", Coupling),
             new("leg-{n}/shortener", "Leg {n}, shortener", Coupling) { Present = g => g.Shortener },
             new("leg-{n}", "Leg {n}, chain", ChainCriteria.OnLeg),
-            new("leg-{n}/hook", "Leg {n}, hook", HookCriteria.OnAssembly) { Present = g => g.EndFitting == "hook" },
-            new("leg-{n}/fitting", "Leg {n}, end link", LinkCriteria.OnAnyLink) { Present = g => g.EndFitting == "link" },
-            new("leg-{n}/fitting", "Leg {n}, end shackle", ShackleCriteria.OnFitting) { Present = g => g.EndFitting == "shackle" },
+            .. EndFittings.On("leg-{n}/", "Leg {n}, "),
             new("legs", "Legs hung together", ["chain.leg-difference"]) { Present = g => g.Legs >= 2 },
         ],
         TagEntries =
         [
-            new("maker", "maker"),
+            TagEntries.Maker,
             new("grade", "grade"),
             new("size", "chain size"),
-            new("legs", "number of legs") { Due = g => g.Legs > 1 },
-            new("ratedLoad", "rated load"),
-            new("hitch", "hitch and angle of the rated load"),
+            TagEntries.Legs,
+            TagEntries.RatedLoad,
+            TagEntries.Hitch,
             new("reach", "reach"),
-            new("identification", "individual identification"),
+            TagEntries.Identification,
         ],
     };
 }

@@ -14,6 +14,6 @@ internal static class Hook
         Asks = ["size", "grade", "hookLatch", "hookSwivels", "selfLocking"],
         Requires = ["size"],
         Parts = [new("hook", "Hook", HookCriteria.Alone)],
-        TagEntries = [new("maker", "maker"), new("ratedLoad", "rated load")],
+        TagEntries = [TagEntries.Maker, TagEntries.RatedLoad],
     };
 }

@@ -14,6 +14,6 @@ internal static class LinkOrRing
         Asks = ["size", "grade"],
         Requires = ["size"],
         Parts = [new("body", "Body", LinkCriteria.OnAnyLink)],
-        TagEntries = [new("maker", "maker"), new("ratedLoad", "size or rated load"), new("grade", "grade") { Due = g => g.Text("material") == "alloy" }],
+        TagEntries = [TagEntries.Maker, new("ratedLoad", "size or rated load"), TagEntries.GradeIfAlloy],
     };
 }

@@ -20,8 +20,8 @@ internal static class Shackle
         ],
         TagEntries =
         [
-            new("maker", "maker"),
-            new("ratedLoad", "rated load"),
+            TagEntries.Maker,
+            TagEntries.RatedLoad,
             new("size", "size, on the bow"),
             new("pinMaker", "maker, on the pin"),
             new("pinGrade", "grade or rating, on the pin"),

@@ -1,0 +1,80 @@
+using System.Buffers;
+using System.Text;
+using BenchmarkDotNet.Attributes;
+using Keralith.Core.Criteria;
+using Keralith.Core.Formats;
+using Keralith.Core.Judgement;
+
+namespace Keralith.Bench;
+
+/// <summary>How fast cases are judged, on one core.</summary>
+public class JudgementBenchmarks
+{
+    /// <summary>Cases a benchmark judges in one go.</summary>
+    public const int Cases = 500;
+
+    /// <summary>Findings of a complete case: every question of a two-leg chain sling with hooks, by two books.</summary>
+    public int FindingsOfACompleteCase => _complete.Answers.Count;
+
+    private readonly Case _complete = Complete();
+    private readonly ArrayBufferWriter<byte> _output = new(1 << 16);
+    private readonly byte[][] _utf8 = Enumerable.Range(0, Cases).Select(i => Encoding.UTF8.GetBytes(FourAnswers(i))).ToArray();
+
+    /// <summary>The floor: parsing the same JSON and writing it back, nothing judged.</summary>
+    [Benchmark(Baseline = true, OperationsPerInvoke = Cases)]
+    public int JsonAlone()
+    {
+        var written = 0;
+        foreach (var line in _utf8)
+        {
+            using var document = System.Text.Json.JsonDocument.Parse(line);
+            written += System.Text.Json.JsonSerializer.SerializeToUtf8Bytes(document.RootElement).Length;
+        }
+
+        return written;
+    }
+
+    /// <summary>Every question of a complete case judged; no JSON.</summary>
+    [Benchmark]
+    public VerdictKind CompleteCase() => Judge.Of(_complete).Kind;
+
+    /// <summary>Lines of four answers in, lines of verdicts out, as <c>judge --lines</c>.</summary>
+    [Benchmark(OperationsPerInvoke = Cases)]
+    public int Lines()
+    {
+        var written = 0;
+        foreach (var line in _utf8)
+        {
+            _output.ResetWrittenCount();
+            CaseLines.Judge(line, _output);
+            written += _output.WrittenCount;
+        }
+
+        return written;
+    }
+
+    /// <summary>A case of four answers: two measures with their baselines, two faults, by two books.</summary>
+    public static string FourAnswers(int i) => $$"""
+        {"format":"keralith.case/1","ruleBooks":["asme","osha"],"kind":"periodic","gear":{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","legs":2,"endFitting":"hook"},"answers":[{"criterion":"id.marking","part":"tag","answer":"no"},{"criterion":"chain.link-thickness","part":"leg-1","value":"0.3{{50 + (i % 40)}} in","uncertainty":"0.001 in"},{"criterion":"hook.throat","part":"leg-1/hook","value":"1.4{{i % 10}} in","baseline":"1-3/8 in","baselineBasis":"new"},{"criterion":"chain.crack","part":"leg-2","answer":"no"}]}
+        """;
+
+    private static Case Complete()
+    {
+        var empty = CaseReader.Read(FourAnswers(0)).Value! with { Answers = [] };
+        var answers = Judge.MissingAnswers(empty).Select(m => new Answer(m.Criterion, m.Part, ResponseTo(m.Criterion))).ToList();
+        return empty with { Answers = answers };
+    }
+
+    private static Response ResponseTo(Criterion criterion)
+    {
+        if (criterion.IsAnswerChosen) return new Chosen(Found.No);
+        var (value, baseline) = criterion.Id switch
+        {
+            "chain.link-thickness" => ("0.36 in", null),
+            "hook.throat" => ("1.4 in", "1-3/8 in"),
+            _ when criterion.Limit is LossLimit => ("0.72 in", "0.75 in"),
+            _ => ("12.03 in", "12 in"),
+        };
+        return new Measured(Core.Quantities.Length.Parse(value), baseline is null ? null : Core.Quantities.Length.Parse(baseline), BaselineBasis.New, Core.Quantities.Length.Parse("0.001 in"));
+    }
+}

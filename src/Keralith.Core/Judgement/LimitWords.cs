@@ -1,0 +1,46 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Judgement;
+
+/// <summary>Why a figure came to its outcome against one limit.</summary>
+internal enum Weighed
+{
+    Within,
+    Failed,
+    CheckTheUnit,
+    TooClose,
+    OverTheStep,
+    TooCloseToTheStep,
+    MostlyUsed,
+    Provisional,
+}
+
+/// <summary>Says why a reading came to its outcome, in the unit it was written in.</summary>
+internal sealed class LimitWords(Reading reading)
+{
+    public string Figure(decimal figure) => reading.Words(figure);
+
+    public string For(BookFinding finding)
+    {
+        var figure = finding.Figure!;
+        var (value, limit, u) = (Figure(reading.Value), Figure(figure.Limit), Figure(reading.Uncertainty));
+        var used = finding.Consumed is { } share ? $" {Used(share)}" : string.Empty;
+        return finding.Weighed switch
+        {
+            Weighed.Failed => $"{value} {Relation(figure)} the limit of {limit}.{used}",
+            Weighed.CheckTheUnit => $"{value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
+            Weighed.TooClose => $"{value} lies within {u} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
+            Weighed.OverTheStep => $"{value} is over {Figure(figure.HoldAbove!.Value)}, more than measuring noise; {limit} removes.{used}",
+            Weighed.TooCloseToTheStep => $"{value} lies within {u} of {Figure(figure.HoldAbove!.Value)}: too close to call. Measure again with a better instrument.",
+            Weighed.MostlyUsed => $"Still within the limit of {limit}.{used}",
+            Weighed.Provisional => $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.",
+            Weighed.Within => $"Within the limit of {limit}.{used}",
+            _ => throw new InvalidOperationException($"No such weighing: {finding.Weighed}."),
+        };
+    }
+
+    private string Relation(Figure figure) => reading.Value == figure.Limit ? "is at" : figure.Grows ? "is over" : "is under";
+
+    private static string Used(decimal share) => share == 0 ? "Nothing of the allowance is used." : $"Used up {QuantityFormat.Number(Math.Floor(share * 100))} % of what the rule allows.";
+}
