@@ -1,6 +1,7 @@
 using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.People;
 using Keralith.Core.Schedule;
 
@@ -101,6 +102,16 @@ public static class Words
         Role.Admin => "admin",
         Role.Auditor => "auditor",
         _ => throw new ArgumentOutOfRangeException(nameof(role), role, null),
+    };
+
+    public static string Code(Chemical chemical) => chemical switch
+    {
+        Chemical.Acid => "acid",
+        Chemical.Caustic => "caustic",
+        Chemical.Phenolic => "phenolic",
+        Chemical.Bleach => "bleach",
+        Chemical.Solvent => "solvent",
+        _ => throw new ArgumentOutOfRangeException(nameof(chemical), chemical, null),
     };
 
     /// <summary>A hold's cause as people say it.</summary>

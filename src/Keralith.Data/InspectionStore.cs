@@ -4,6 +4,7 @@ using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Npgsql;
@@ -17,7 +18,12 @@ public sealed record DraftAnswer(string Part, string Criterion, AnswerEntry Entr
 public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind, string StartedBy, DateTimeOffset StartedAt, string SavedBy, DateTimeOffset SavedAt, int Version, int Answers);
 
 /// <summary>A signed inspection as listed.</summary>
-public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes);
+public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes, WorkedTo WorkedTo);
+
+/// <summary>What an inspection was judged by beside its case.</summary>
+/// <param name="WatchShare">The share of an allowance from which a piece was watched; null in the oldest records.</param>
+/// <param name="Editions">Edition years of the books, where the site said one; null in the oldest records.</param>
+public sealed record WorkedTo(decimal? WatchShare, IReadOnlyDictionary<string, int>? Editions);
 
 /// <summary>Inspections: drafts kept on every answer, and what was signed.</summary>
 public sealed class InspectionStore(Database database, SiteStore sites)
@@ -29,7 +35,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         """;
 
     private const string SignedColumns = """
-        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes
+        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes, i.worked_to::text as worked_to
         from inspection i join person w on w.id = i.signed_by
         """;
 
@@ -70,7 +76,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             """).Positional(stamp.Submission, piece.Id, Words.Code(kind), stamp.Actor.Id, stamp.At).RunAsync(cancel).ConfigureAwait(false);
         if (opened == 1)
         {
-            await SeedTagAsync(transaction, piece, kind, stamp, cancel).ConfigureAwait(false);
+            await SeedTagAsync(transaction, piece, await sites.GetAsync(cancel).ConfigureAwait(false), kind, stamp, cancel).ConfigureAwait(false);
             await transaction.CommitAsync(cancel).ConfigureAwait(false);
             return stamp.Submission;
         }
@@ -118,19 +124,20 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     {
         var given = answers.ToDictionary(a => (a.Part, a.Criterion));
         var read = new List<Answer>();
-        foreach (var part in Catalogue.Parts(piece.Gear, site.Books))
+        var (gear, tag) = (piece.GearAt(site), piece.TagAt(site));
+        foreach (var part in Catalogue.Parts(gear, site.Books))
         {
             foreach (var criterion in part.Criteria)
             {
                 if (!given.TryGetValue((part.Path, criterion.Id), out var answer)) continue;
                 var response = answer.Entry.Read(criterion, baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
                 if (!response.Ok) continue;
-                var value = criterion.Id == "id.tag-complete" && response.Value is Chosen chosen ? new Chosen(PieceEntry.TagIncomplete(piece.Gear, piece.TagEntries, chosen.Found)) : response.Value;
+                var value = response.Value is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : response.Value;
                 read.Add(new(criterion, part.Path, value));
             }
         }
 
-        return new(site.Books, kind, piece.Gear, [], read);
+        return new(site.Books, kind, gear, site.LimitsFor(piece.Maker, piece.Model), read);
     }
 
     /// <summary>Signs a draft: judges it as it stands, keeps case and verdict, and puts what fails in the cage.</summary>
@@ -160,7 +167,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         stamp,
         transaction => RecordAsync(
             transaction, stamp.Submission, piece.Id, InspectionKind.Frequent,
-            (row, site) => Judge.MissingAnswers(new(site.Books, InspectionKind.Frequent, row.Gear, [], []))
+            (row, site) => Judge.MissingAnswers(new(site.Books, InspectionKind.Frequent, row.GearAt(site), [], []))
                 .Where(m => m.Criterion.IsAnswerChosen)
                 .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Words.Code(Found.No)), null, stamp.Actor.Name, stamp.At)).ToList(),
             inspectedOn, stamp, cancel),
@@ -188,11 +195,12 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         var notes = answers.Where(a => !string.IsNullOrWhiteSpace(a.Note)).ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Note!);
         var caseDocument = CaseWriter.Write(@case);
         var verdictDocument = VerdictWriter.Write(verdict);
+        var workedTo = new WorkedTo(site.WatchShare, site.Books.Where(b => site.Editions.ContainsKey(b.Id)).ToDictionary(b => b.Id, b => site.Editions[b.Id]));
         await transaction.Command("""
-            insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document, notes)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb)
+            insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document, notes, worked_to)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb)
             """)
-            .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(verdict.Kind), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes))
+            .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(verdict.Kind), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes), JsonSerializer.Serialize(workedTo))
             .RunAsync(cancel).ConfigureAwait(false);
         if (HoldRules.CauseOf(verdict) is { } cause)
         {
@@ -204,7 +212,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         using var verdictJson = JsonDocument.Parse(verdictDocument);
         await LedgerStore.AppendAsync(
             transaction, stamp, "inspection.signed", piece.Mark,
-            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, @case = caseJson.RootElement, verdict = verdictJson.RootElement, notes },
+            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, notes },
             cancel).ConfigureAwait(false);
         return null;
     }
@@ -230,13 +238,14 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     }
 
     /// <summary>Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.</summary>
-    private static async Task SeedTagAsync(NpgsqlTransaction transaction, PieceRow piece, InspectionKind kind, Stamp stamp, CancellationToken cancel)
+    private static async Task SeedTagAsync(NpgsqlTransaction transaction, PieceRow piece, Site site, InspectionKind kind, Stamp stamp, CancellationToken cancel)
     {
         if (kind is InspectionKind.Frequent or InspectionKind.Return) return;
-        var missing = PieceEntry.MissingTagEntries(piece.Gear, piece.TagEntries).Select(e => e.Name).ToList();
+        var tag = piece.TagAt(site);
+        var found = tag.AtBest(TagVerdict.Complete, Found.No);
         var part = Catalogue.Parts(piece.Gear, [RuleBookShelf.Asme])[0].Path;
-        await transaction.Command("insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at) values ($1, $2, 'id.tag-complete', $3, $4, $5, $6)")
-            .Positional(stamp.Submission, part, missing.Count == 0 ? "no" : "yes", missing.Count == 0 ? null : $"Not on the tag as transcribed: {string.Join(", ", missing)}.", stamp.Actor.Id, stamp.At)
+        await transaction.Command("insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at) values ($1, $2, $3, $4, $5, $6, $7)")
+            .Positional(stamp.Submission, part, TagVerdict.Complete, Words.Code(found), found == Found.No ? null : string.Join(' ', tag.Against), stamp.Actor.Id, stamp.At)
             .RunAsync(cancel).ConfigureAwait(false);
     }
 
@@ -255,5 +264,5 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     private static InspectionRow Signed(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("signed_at"),
         r.Get<string>("signed_by"), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<bool>("complete"), r.Get<string>("catalogue_version"),
-        r.Get<string>("case_document"), r.Get<string>("verdict_document"), r.Get<string>("notes"));
+        r.Get<string>("case_document"), r.Get<string>("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!);
 }

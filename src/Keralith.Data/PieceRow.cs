@@ -3,6 +3,7 @@ using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
 using Npgsql;
@@ -32,6 +33,9 @@ public sealed record PieceRow
 
     public required IReadOnlyList<string> TagEntries { get; init; }
 
+    /// <summary>What it meets where it works.</summary>
+    public Surroundings Surroundings { get; init; } = Surroundings.Ordinary;
+
     public required ServiceClass ServiceClass { get; init; }
 
     public DateOnly? InServiceSince { get; init; }
@@ -56,6 +60,12 @@ public sealed record PieceRow
 
     public required int Version { get; init; }
 
+    /// <summary>The gear as it is judged at a site: the site's policies stated with it.</summary>
+    public GearPiece GearAt(Site site) => site.Policies.Applied(Gear);
+
+    /// <summary>What its marking comes to at a site, asked of Core.</summary>
+    public TagVerdict TagAt(Site site) => TagJudgement.Of(new(Gear, TagEntries, RatedLoad, DesignFactor), Surroundings, site.Books);
+
     /// <summary>May it be used, asked of Core.</summary>
     public Usability UseOn(DateOnly today) => Usability.On(
         new UseFacts
@@ -66,11 +76,12 @@ public sealed record PieceRow
             FrequentDue = FrequentDue,
             FrequentByCalendar = Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse,
             RatedLoadKnown = RatedLoad is not null,
+            ForLifting = !Gear.Family.NotForLifting,
         },
         today);
 
     internal const string Columns = """
-        p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries,
+        p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
         p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
         array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
@@ -89,6 +100,7 @@ public sealed record PieceRow
         DesignFactor = r.ValueOrNull<decimal>("design_factor"),
         RatedFor = r.TextOrNull("rated_for"),
         TagEntries = r.Get<string[]>("tag_entries"),
+        Surroundings = SurroundingsFrom(r.Get<string>("surroundings")),
         ServiceClass = Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
         InServiceSince = r.ValueOrNull<DateOnly>("in_service_since"),
         StoreId = r.Get<int>("store_id"),
@@ -103,6 +115,23 @@ public sealed record PieceRow
     };
 
     internal static string AttributesJson(GearPiece gear) => JsonSerializer.Serialize(gear.Values.ToDictionary(v => v.Key, v => v.Value.Text));
+
+    internal static string SurroundingsJson(Surroundings met) => JsonSerializer.Serialize(new Dictionary<string, string?>
+    {
+        ["coldest"] = met.Coldest?.ToString(),
+        ["hottest"] = met.Hottest?.ToString(),
+        ["hasMet"] = met.HasMet?.ToString(),
+        ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Words.Code)),
+    }.Where(f => f.Value is not null).ToDictionary());
+
+    private static Surroundings SurroundingsFrom(string json)
+    {
+        if (json == "{}") return Surroundings.Ordinary;
+        var fields = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
+        return new(At("coldest"), At("hottest"), At("hasMet"), (fields.GetValueOrDefault("chemicals") ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(c => Words.Parse<Chemical>(c, Words.Code)).ToList());
+
+        Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
+    }
 
     private static GearPiece Attributes(string family, string json)
     {

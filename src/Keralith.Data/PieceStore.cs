@@ -100,8 +100,8 @@ public sealed class PieceStore(Database database, SiteStore sites)
             if (taken is not null) return Taken(entry.Mark, taken);
             var inserted = await transaction.Command("""
                 insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, design_factor, rated_for, tag_entries,
-                                   service_class, in_service_since, store_id, peg, state, registered_at)
-                select $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10, $11, $12, $13, $14, $15, 'new', $16
+                                   service_class, in_service_since, store_id, peg, surroundings, state, registered_at)
+                select $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10, $11, $12, $13, $14, $15, $16::jsonb, 'new', $17
                 where exists (select from store where id = $14)
                 on conflict (mark) do nothing
                 """)
@@ -126,7 +126,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
             if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family) return "The mark and the family of a piece never change; register another.";
             await transaction.Command("""
                 update piece set serial = $2, maker = $3, model = $4, attributes = $5::jsonb, rated_load = $6, design_factor = $7, rated_for = $8, tag_entries = $9,
-                  service_class = $10, in_service_since = $11, store_id = $12, peg = $13
+                  service_class = $10, in_service_since = $11, store_id = $12, peg = $13, surroundings = $14::jsonb
                 where id = $1
                 """)
                 .Positional([id, .. Identity(entry)[2..]])
@@ -162,7 +162,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
     private static object?[] Identity(PieceEntry e) =>
     [
         e.Mark.Text, e.Gear.Family.Code, e.Serial, e.Maker, e.Model, PieceRow.AttributesJson(e.Gear), e.RatedLoad?.ToString(), e.DesignFactor, e.RatedFor, e.TagEntries.ToArray(),
-        Words.Code(e.ServiceClass), e.InServiceSince, e.Store, e.Peg,
+        Words.Code(e.ServiceClass), e.InServiceSince, e.Store, e.Peg, PieceRow.SurroundingsJson(e.Surroundings),
     ];
 
     private static async Task SetBaselinesAsync(NpgsqlTransaction transaction, Guid piece, IEnumerable<KeyValuePair<BaselineKey, BaselineFigure>> baselines, Stamp stamp, CancellationToken cancel)
@@ -190,6 +190,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         e.DesignFactor,
         e.RatedFor,
         e.TagEntries,
+        meets = new { coldest = e.Surroundings.Coldest?.ToString(), hottest = e.Surroundings.Hottest?.ToString(), hasMet = e.Surroundings.HasMet?.ToString(), chemicals = e.Surroundings.Chemicals.Select(Words.Code) },
         serviceClass = Words.Code(e.ServiceClass),
         e.InServiceSince,
         e.Store,

@@ -1,4 +1,8 @@
+using System.Text.Json;
+using Keralith.Core;
 using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -10,7 +14,38 @@ namespace Keralith.Data;
 /// <param name="DueNotice">Days of notice before something is due.</param>
 /// <param name="OneMayDoBoth">Whether one person may sign the clean inspection and close the hold.</param>
 /// <param name="Demo">Whether the records are demo data.</param>
-public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal WatchShare, int DueNotice, bool OneMayDoBoth, bool Demo);
+public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal WatchShare, int DueNotice, bool OneMayDoBoth, bool Demo)
+{
+    public SitePolicies Policies { get; init; } = SitePolicies.None;
+
+    /// <summary>The edition year of each book the site says it works to, by the book's id.</summary>
+    public IReadOnlyDictionary<string, int> Editions { get; init; } = new Dictionary<string, int>();
+
+    /// <summary>Limits in force: the site's own, and makers' by model.</summary>
+    public IReadOnlyList<LimitRow> Limits { get; init; } = [];
+
+    public int Version { get; init; } = 1;
+
+    /// <summary>The limits that count for a piece: the site's, and its maker's for its model.</summary>
+    public IReadOnlyList<OwnLimit> LimitsFor(string? maker, string? model)
+    {
+        if (Limits.Count == 0) return [];
+        var own = Limits.Where(l => l.Limit.Owner == LimitOwner.Site);
+        var makers = maker is null ? [] : Limits.Where(l => l.Limit.Owner == LimitOwner.Maker && Same(l.Maker, maker) && (l.Model.Length == 0 || Same(l.Model, model))).ToList();
+
+        // What a maker says of the model comes before what it says of everything it makes.
+        return [.. own.Select(l => l.Limit), .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit)];
+    }
+
+    private static bool Same(string text, string? other) => string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
+}
+
+/// <summary>A limit in force beside the books.</summary>
+/// <param name="Maker">Whose; empty for the site's own.</param>
+/// <param name="Model">For which model; empty: for everything the maker makes.</param>
+/// <param name="Limit">The limit.</param>
+/// <param name="Figure">As it was written.</param>
+public sealed record LimitRow(string Maker, string Model, OwnLimit Limit, string Figure, string Reason, DateTimeOffset SetAt, string SetBy);
 
 /// <summary>A store: a place where gear hangs on pegs.</summary>
 public sealed record Store(int Id, string Name, string About);
@@ -18,9 +53,36 @@ public sealed record Store(int Id, string Name, string About);
 /// <summary>The site's settings and stores.</summary>
 public sealed class SiteStore(Database database)
 {
-    /// <summary>The site; null before it is set up.</summary>
-    public Task<Site?> FindAsync(CancellationToken cancel) =>
-        database.Command("select name, rule_books, watch_share, due_notice, one_may_do_both, demo from site").FirstAsync(SiteFrom, cancel);
+    /// <summary>The site with the limits in force; null before it is set up.</summary>
+    public async Task<Site?> FindAsync(CancellationToken cancel)
+    {
+        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
+        await using var batch = new NpgsqlBatch(connection)
+        {
+            BatchCommands =
+            {
+                new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, editions::text as editions, version from site"),
+                new("""
+                    select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
+                      select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
+                      from own_limit l join person w on w.id = l.set_by
+                      order by owner, lower(maker), lower(model), criterion, l.id desc) newest
+                    where figure is not null order by owner desc, maker, model, criterion
+                    """),
+            },
+        };
+        await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        if (!await reader.ReadAsync(cancel).ConfigureAwait(false)) return null;
+        var site = SiteFrom(reader);
+        await reader.NextResultAsync(cancel).ConfigureAwait(false);
+        var limits = new List<LimitRow>();
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+        {
+            limits.Add(LimitFrom(reader));
+        }
+
+        return site with { Limits = limits };
+    }
 
     /// <summary>The site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
@@ -53,5 +115,19 @@ public sealed class SiteStore(Database database)
         r.Get<decimal>("watch_share"),
         r.Get<int>("due_notice"),
         r.Get<bool>("one_may_do_both"),
-        r.Get<bool>("demo"));
+        r.Get<bool>("demo"))
+    {
+        Policies = new(r.Get<bool>("latch_policy"), r.Get<bool>("thimble_policy")),
+        Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
+        Version = r.Get<int>("version"),
+    };
+
+    private static LimitRow LimitFrom(NpgsqlDataReader r) => new(
+        r.Get<string>("maker"),
+        r.Get<string>("model"),
+        OwnLimitReader.Parse(Words.Parse<LimitOwner>(r.Get<string>("owner"), Words.Code), r.Get<string>("criterion"), r.Get<string>("figure")).Value,
+        r.Get<string>("figure"),
+        r.Get<string>("reason"),
+        r.Get<DateTimeOffset>("set_at"),
+        r.Get<string>("set_by"));
 }

@@ -78,7 +78,7 @@ public class CustodyTests
 
     [Fact]
     public void The_auditor_changes_nothing() =>
-        Assert.Equal([Right.Read, Right.ReadLedger], Enum.GetValues<Right>().Where(r => Role.Auditor.May(r)));
+        Assert.Equal([Right.Read, Right.ReadLedger, Right.ReadSettings], Enum.GetValues<Right>().Where(r => Role.Auditor.May(r)));
 
     [Theory]
     [InlineData(ServiceClass.Normal, "2027-03-02")]

@@ -2,6 +2,7 @@ using FsCheck.Xunit;
 using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
@@ -82,9 +83,9 @@ public class RegisterTests
     {
         var form = Form();
         var two = PieceEntryReader.Read(form).Entry!;
-        Assert.Equal(["size", "legs", "ratedLoad", "hitch", "reach", "identification"], PieceEntry.MissingTagEntries(two.Gear, two.TagEntries).Select(e => e.Code));
+        Assert.Equal(["size", "legs", "ratedLoad", "hitch", "reach", "identification"], Tag(two).Missing.Select(e => e.Code));
         form["legs"] = "1";
-        Assert.DoesNotContain(PieceEntry.MissingTagEntries(PieceEntryReader.Read(form).Entry!.Gear, []), e => e.Code == "legs");
+        Assert.DoesNotContain(Tag(PieceEntryReader.Read(form).Entry! with { TagEntries = [] }).Missing, e => e.Code == "legs");
     }
 
     [Property]
@@ -156,4 +157,6 @@ public class RegisterTests
         ["basis:leg-1:chain.gauge-growth"] = "twin",
         ["links:leg-1:chain.gauge-growth"] = "10",
     };
+
+    private static TagTranscription Tag(PieceEntry entry) => new(entry.Gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor);
 }

@@ -189,7 +189,7 @@ public class LoopTests
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial));
         var inspection = Assert.Single(await yard.Inspections.SignedAsync((await yard.FindAsync("HM-0001")).Id, Cancel));
         Assert.Equal(VerdictKind.Hold, inspection.Verdict);
-        Assert.Contains("Not on the tag as transcribed: grade", inspection.Notes, StringComparison.Ordinal);
+        Assert.Contains("does not carry: grade", inspection.Notes, StringComparison.Ordinal);
     }
 
     [Fact]

@@ -65,7 +65,7 @@ public static class Seed
             var (value, basis, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
             fields[value] = baseline(criterion.Id);
             fields[basis] = "new";
-            if (PieceEntryReader.IsOverLinks(criterion)) fields[links] = "10";
+            if (criterion.OverLinks) fields[links] = "10";
         }
 
         return fields;

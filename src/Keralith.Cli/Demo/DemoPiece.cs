@@ -128,7 +128,7 @@ internal sealed class DemoPiece
             var (value, basis, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
             _fields[value] = figure(part.Path, criterion);
             _fields[basis] = "new";
-            if (PieceEntryReader.IsOverLinks(criterion)) _fields[links] = "10";
+            if (criterion.OverLinks) _fields[links] = "10";
         }
     }
 

@@ -32,7 +32,7 @@ internal static class ChainCriteria
             ChainThickness.Asme),
         Book.Measure("chain.gauge-growth", "stretch", "Growth over the gauge length", "The length over the same number of links as when new.",
             "Hang the leg, or pull it straight by hand, and measure over the links named with the baseline.", "Any stretch removes; the first half percent is measuring noise.",
-            new TwoStepGrowth(0.005m, 0.015m), "gauge length when new"),
+            new TwoStepGrowth(0.005m, 0.015m), "gauge length when new") with { OverLinks = true },
         Book.Measure("chain.gauge-difference", "stretch", "Difference along the leg", "The longest of several lengths over the same number of links, against the shortest.",
             "Measure the same number of links at the top, middle and bottom of the leg.", "Shows a stretched place even when nobody knows the length when new.",
             new TwoStepGrowth(0.005m, 0.015m), "shortest found") with { IsPair = true },

@@ -95,6 +95,9 @@ public sealed record Criterion
     /// <summary>For a measure: what the figure is held against, such as "throat when new".</summary>
     public string? BaselineName { get; init; }
 
+    /// <summary>For a measure: whether it is a length over a number of links, named with the baseline.</summary>
+    public bool OverLinks { get; init; }
+
     /// <summary>For a measure: whether the stated size stands in where no baseline is given.</summary>
     public bool BaselineFromSize { get; init; }
 

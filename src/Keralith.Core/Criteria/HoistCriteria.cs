@@ -32,7 +32,7 @@ internal static class HoistCriteria
         Book.Fault("hoistchain.damage", "Load chain damage", "A gouge, nick, weld spatter, corrosion, distorted link or crack.", "Every link through the hand, over the whole lift."),
         Book.Fault("hoistchain.lubrication", "Load chain dry", "The load chain is dry.", "Rub it: a film of oil, no grit. Clean and oil it now.", "Dry chain wears many times faster.") with { OnFault = Outcome.Watch },
         Book.Measure("hoistchain.growth", "load chain wear", "Load chain growth", "The length over the same links as of unused chain.", "Measure 11 links or 12 in (300 mm) with the chain hanging, where it runs over the load wheel most.",
-            "Each worn bearing point adds a little; over many links it shows.", new HoistChainGrowth(), "unused chain over the same links"),
+            "Each worn bearing point adds a little; over many links it shows.", new HoistChainGrowth(), "unused chain over the same links") with { OverLinks = true },
         Book.Measure("hoistchain.wear", "load chain wear", "Load chain link", "The link's diameter at the bearing point now.", "Push the links apart and measure across the worn face.",
             "The tenth taken where the maker names no least diameter is a default of the site: the standard leaves it to the maker.", new LossLimit(1, 10, Comparator.AtOrBelow), "link when new") with
         {

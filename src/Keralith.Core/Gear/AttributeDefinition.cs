@@ -79,7 +79,7 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
             case AttributeKind.Text:
                 return text.Length is 0 or > 200 ? new Refusal("should be 1 to 200 letters long") : new TextValue(text);
             case AttributeKind.Roster:
-                return new Refusal("a roster is given as members and links");
+                return RosterValue.Read(text) is { } roster ? roster : new Refusal($"\"{text}\" should be such as 8 members, 9 to 12 links");
             default:
                 throw new InvalidOperationException($"No such attribute kind: {Kind}.");
         }
@@ -133,11 +133,25 @@ public sealed record FlagValue(bool Value) : AttributeValue
     public override string Text => Value ? "true" : "false";
 }
 
-/// <summary>A kit's roster.</summary>
+/// <summary>A kit's roster, written <c>8 members, 9 to 12 links</c>; either half may be left out.</summary>
 /// <param name="Members">How many members belong to it; null when not stated.</param>
 /// <param name="LeastLinks">Fewest links a leg's chain may have; null when not stated.</param>
 /// <param name="MostLinks">Most links a leg's chain may have; null when not stated.</param>
-public sealed record RosterValue(int? Members, int? LeastLinks, int? MostLinks) : AttributeValue
+public sealed partial record RosterValue(int? Members, int? LeastLinks, int? MostLinks) : AttributeValue
 {
-    public override string Text => $"{Members} members, {LeastLinks} to {MostLinks} links";
+    public override string Text => string.Join(", ", new[] { Members is { } m ? $"{m} members" : null, LeastLinks is { } least ? $"{least} to {MostLinks} links" : null }.OfType<string>());
+
+    /// <summary>Reads a roster; null when the text is none.</summary>
+    public static RosterValue? Read(string text)
+    {
+        var match = Pattern().Match(text.Trim());
+        if (!match.Success || match.Length == 0) return null;
+        var (members, least, most) = (Number("members"), Number("least"), Number("most"));
+        return members == 0 || least == 0 || least > most ? null : new(members, least, most);
+
+        int? Number(string group) => match.Groups[group].Success ? int.Parse(match.Groups[group].Value) : null;
+    }
+
+    [System.Text.RegularExpressions.GeneratedRegex(@"^(?:(?<members>\d{1,4}) members?)?(?:(?:^|, ?)(?<least>\d{1,4}) to (?<most>\d{1,4}) links)?$")]
+    private static partial System.Text.RegularExpressions.Regex Pattern();
 }

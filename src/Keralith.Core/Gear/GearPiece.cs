@@ -72,6 +72,9 @@ public sealed class GearPiece
         }
     }
 
+    /// <summary>The same piece with one thing more stated, or stated otherwise.</summary>
+    public GearPiece With(string name, AttributeValue value) => new(Family, new Dictionary<string, AttributeValue>(_values) { [name] = value });
+
     public Length? Length(string name) => _values.GetValueOrDefault(name) is LengthValue v ? v.Length : null;
 
     public Mass? Mass(string name) => _values.GetValueOrDefault(name) is MassValue v ? v.Mass : null;

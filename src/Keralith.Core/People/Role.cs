@@ -69,6 +69,18 @@ public enum Right
 
     /// <summary>Read the ledger of signed records.</summary>
     ReadLedger,
+
+    /// <summary>See how the site works: its books, limits and tokens; judge the register again.</summary>
+    ReadSettings,
+
+    /// <summary>Change the books, policies and shares a site works to.</summary>
+    SetBooks,
+
+    /// <summary>Set limits of the site and of makers.</summary>
+    SetLimits,
+
+    /// <summary>Make and revoke the tokens programs sign in with.</summary>
+    ManageTokens,
 }
 
 /// <summary>Who may what: the one table.</summary>
@@ -92,6 +104,10 @@ public static class Rights
         [Right.ClosePolicy] = [Role.Admin],
         [Right.Condemn] = [Role.Qualified],
         [Right.Destroy] = [Role.Stores, Role.Qualified, Role.Admin],
+        [Right.ReadSettings] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
+        [Right.SetBooks] = [Role.Admin],
+        [Right.SetLimits] = [Role.Qualified],
+        [Right.ManageTokens] = [Role.Admin],
         [Right.ReadLedger] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
     };
 

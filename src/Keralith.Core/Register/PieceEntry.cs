@@ -1,6 +1,7 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
@@ -37,6 +38,9 @@ public sealed record PieceEntry
     /// <summary>Codes of the entries the marking carries.</summary>
     public required IReadOnlyList<string> TagEntries { get; init; }
 
+    /// <summary>What it meets where it works.</summary>
+    public Surroundings Surroundings { get; init; } = Surroundings.Ordinary;
+
     public required ServiceClass ServiceClass { get; init; }
 
     public DateOnly? InServiceSince { get; init; }
@@ -50,13 +54,4 @@ public sealed record PieceEntry
     /// <summary>Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as one.</summary>
     public static string? RefusalOf(IEnumerable<BaselineFigure> set, Role role) =>
         set.Any(b => b.Basis == BaselineBasis.Provisional) && !role.May(Right.AcceptProvisional) ? "Only a qualified person accepts a provisional figure." : null;
-
-    /// <summary>Whether the marking is complete: never better than its transcription says.</summary>
-    /// <param name="given">What the inspector answered to "an entry the marking must carry is missing".</param>
-    public static Found TagIncomplete(GearPiece gear, IReadOnlyList<string> carried, Found given) =>
-        given == Found.No && MissingTagEntries(gear, carried).Any() ? Found.Yes : given;
-
-    /// <summary>The entries its marking must carry and does not.</summary>
-    public static IEnumerable<TagEntry> MissingTagEntries(GearPiece gear, IReadOnlyList<string> carried) =>
-        gear.Family.TagEntries.Where(e => e.Due(gear) && !carried.Contains(e.Code));
 }

@@ -2,6 +2,7 @@ using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
 
@@ -26,15 +27,15 @@ public sealed class PieceEntryReader
     /// <summary>The field name of a tag entry's tick.</summary>
     public static string TagField(string code) => $"tag:{code}";
 
+    /// <summary>The field name of a chemical's tick.</summary>
+    public static string ChemicalField(Chemical chemical) => $"meets:{Words.Code(chemical)}";
+
     /// <summary>The measures of a piece that need a figure when new, part by part.</summary>
     public static IEnumerable<(Part Part, Criterion Criterion)> BaselinesOf(GearPiece gear) =>
         from part in Catalogue.Parts(gear, [RuleBookShelf.Asme])
         from criterion in part.Criteria
         where criterion is { Kind: CriterionKind.Measure, BaselineName: not null, IsPair: false }
         select (part, criterion);
-
-    /// <summary>Whether a baseline is a length over a number of links.</summary>
-    public static bool IsOverLinks(Criterion criterion) => criterion.Id is "chain.gauge-growth";
 
     /// <summary>Reads the gear alone: family and attributes, for asking the right questions before all is typed.</summary>
     public static GearPiece Gear(GearFamily family, IReadOnlyDictionary<string, string> fields)
@@ -89,7 +90,8 @@ public sealed class PieceEntryReader
             RatedLoad = ratedLoad,
             DesignFactor = factor,
             RatedFor = Text("ratedFor"),
-            TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Typed(TagField(c)) is "true" or "on" or "yes").ToList(),
+            Surroundings = new(Read("coldest", Temperature.Read), Read("hottest", Temperature.Read), Read("hasMet", Temperature.Read), Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()),
+            TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Ticked(TagField(c))).ToList(),
             ServiceClass = service ?? ServiceClass.Normal,
             InServiceSince = since,
             Store = store,
@@ -131,7 +133,7 @@ public sealed class PieceEntryReader
             var basis = Words.Find<BaselineBasis>(Typed(basisField) ?? "new", Words.Code);
             if (basis is null) Refuse(basisField, "Choose where the figure comes from.");
             int? links = null;
-            if (IsOverLinks(criterion))
+            if (criterion.OverLinks)
             {
                 if (int.TryParse(Typed(linksField), System.Globalization.NumberStyles.None, null, out var count) && count is >= 1 and <= 1000) links = count;
                 else Refuse(linksField, "Over how many links? Write a whole number.");
@@ -142,6 +144,8 @@ public sealed class PieceEntryReader
 
         return baselines;
     }
+
+    private bool Ticked(string name) => Typed(name) is "true" or "on" or "yes";
 
     private string? Typed(string name) => _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
 

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
+using Keralith.Core.Formats;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -19,16 +20,30 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
 
     public IReadOnlyList<(string Where, string Note)> Notes { get; private set; } = [];
 
+    /// <summary>The books it was judged by, with the editions the site named then, and the limits beside them.</summary>
+    public string WorkedTo { get; private set; } = string.Empty;
+
     public async Task<IActionResult> OnGetAsync(Guid id)
     {
         if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection) return NotFound();
         Inspection = inspection;
         Piece = (await pieces.GetAsync(inspection.Piece, Cancel))!;
         Use = Piece.UseOn(Here.Today);
-        var names = Catalogue.Parts(Piece.Gear, (await Here.SiteAsync(Cancel)).Books).ToDictionary(p => p.Path, p => p.Name);
+        var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
+        WorkedTo = Worked(inspection);
         (Findings, _) = FindingLine.Of(inspection.VerdictDocument, names);
         Notes = JsonSerializer.Deserialize<Dictionary<string, string>>(inspection.Notes)!
             .Select(n => (n.Key.Split(' ') is [var part, var criterion] ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}" : n.Key, n.Value)).ToList();
         return Page();
+    }
+
+    private static string Worked(InspectionRow inspection)
+    {
+        var @case = CaseReader.Read(inspection.CaseDocument).Value;
+        if (@case is null) return "the books named in its case";
+        var books = @case.Books.Select(b => inspection.WorkedTo.Editions?.GetValueOrDefault(b.Id) is { } year and > 0 ? $"{b.Name} ({year})" : b.Name);
+        var limits = @case.Limits.Count == 0 ? string.Empty : $", with {@case.Limits.Count} of the site's and the maker's own limits";
+        var share = inspection.WorkedTo.WatchShare is { } watch ? $", watched from {watch * 100:0.#} % of an allowance" : string.Empty;
+        return $"{string.Join(" and ", books)}{limits}{share}";
     }
 }

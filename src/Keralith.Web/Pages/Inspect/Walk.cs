@@ -20,7 +20,7 @@ public sealed class Walk
         (Draft, Piece, Site) = (draft, piece, site);
         _answers = answers.ToDictionary(a => (a.Part, a.Criterion));
         _baselines = baselines;
-        Parts = Catalogue.Parts(piece.Gear, site.Books)
+        Parts = Catalogue.Parts(piece.GearAt(site), site.Books)
             .Select(p => p with { Criteria = p.Criteria.Where(c => Judge.IsAsked(c, draft.Kind) || (c.Optional && draft.Kind != InspectionKind.Frequent)).ToList() })
             .Where(p => p.Criteria.Count > 0)
             .ToList();

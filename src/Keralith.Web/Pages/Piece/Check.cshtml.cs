@@ -30,7 +30,7 @@ public sealed class CheckModel(Here here, PieceStore pieces, InspectionStore ins
         if (await pieces.FindAsync(mark, Cancel) is not { } piece || piece.State.IsRetired() || piece.State == PieceState.New) return false;
         Piece = piece;
         var site = await Here.SiteAsync(Cancel);
-        Parts = Catalogue.Parts(piece.Gear, site.Books)
+        Parts = Catalogue.Parts(piece.GearAt(site), site.Books)
             .Select(p => p with { Criteria = p.Criteria.Where(c => Judge.IsAsked(c, InspectionKind.Frequent)).ToList() })
             .Where(p => p.Criteria.Count > 0).ToList();
         return true;

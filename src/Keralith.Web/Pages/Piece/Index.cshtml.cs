@@ -2,7 +2,7 @@ using System.Text.Json;
 using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Markings;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
@@ -24,9 +24,8 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     public Usability Use { get; private set; } = null!;
 
-    public RatedLoadHere? Rated { get; private set; }
-
-    public IReadOnlyList<string> MissingTag { get; private set; } = [];
+    /// <summary>What the marking comes to here.</summary>
+    public TagVerdict Tag { get; private set; } = null!;
 
     public IReadOnlyList<string> SerialTwins { get; private set; } = [];
 
@@ -44,8 +43,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         Piece = piece;
         Site = await Here.SiteAsync(Cancel);
         Use = piece.UseOn(Here.Today);
-        if (piece.RatedLoad is { } marked) Rated = RatedLoadHere.For(piece.Gear.Family, marked, piece.DesignFactor, Site.Books);
-        MissingTag = PieceEntry.MissingTagEntries(piece.Gear, piece.TagEntries).Select(e => e.Name).ToList();
+        Tag = piece.TagAt(Site);
         var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = await inspections.SignedAsync(piece.Id, Cancel);

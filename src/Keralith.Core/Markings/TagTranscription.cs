@@ -1,0 +1,26 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Markings;
+
+/// <summary>What a marking says, as read off it.</summary>
+/// <param name="Gear">The piece it marks.</param>
+/// <param name="Carried">Codes of the entries it carries.</param>
+/// <param name="RatedLoad">As marked; null when it names none that can be read.</param>
+/// <param name="DesignFactor">As marked; null when it names none.</param>
+public sealed record TagTranscription(GearPiece Gear, IReadOnlyList<string> Carried, Mass? RatedLoad, decimal? DesignFactor)
+{
+    /// <summary>The entries it must carry and does not.</summary>
+    public IEnumerable<TagEntry> Missing => Gear.Family.TagEntries.Where(e => e.Due(Gear) && !Carried.Contains(e.Code));
+}
+
+/// <summary>What a piece meets where it works, and the hottest it has met.</summary>
+/// <param name="Coldest">The coldest it works in; null when nothing out of the ordinary.</param>
+/// <param name="Hottest">The hottest it works in; null when nothing out of the ordinary.</param>
+/// <param name="HasMet">The hottest exposure recorded; null when none was.</param>
+/// <param name="Chemicals">What it meets.</param>
+public sealed record Surroundings(Temperature? Coldest, Temperature? Hottest, Temperature? HasMet, IReadOnlyList<Chemical> Chemicals)
+{
+    /// <summary>Nothing out of the ordinary.</summary>
+    public static Surroundings Ordinary { get; } = new(null, null, null, []);
+}
