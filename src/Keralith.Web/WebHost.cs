@@ -2,6 +2,7 @@ using System.Globalization;
 using System.IO.Compression;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Api;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -63,6 +64,9 @@ public static class WebHost
         services.AddSingleton<CustodyStore>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();
+        services.AddSingleton<SettingsStore>();
+        services.AddSingleton<TokenStore>();
+        services.AddSingleton<JudgeAgain>();
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
         services.AddHttpContextAccessor();
@@ -83,7 +87,7 @@ public static class WebHost
             o.ReturnUrlParameter = "next";
             o.Events.OnRedirectToLogin = c => SignInRedirect.ToSignIn(c);
             o.Events.OnRedirectToAccessDenied = c => SignInRedirect.ToNoPermission(c);
-        });
+        }).AddScheme<Microsoft.AspNetCore.Authentication.AuthenticationSchemeOptions, BearerTokens>(BearerTokens.Name, null);
         services.AddAuthorization(o =>
         {
             o.FallbackPolicy = new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build();
@@ -106,6 +110,7 @@ public static class WebHost
             o.Providers.Add<GzipCompressionProvider>();
         });
         services.Configure<BrotliCompressionProviderOptions>(o => o.Level = CompressionLevel.Optimal);
+        JudgeApi.AddServices(services);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database", tags: ["ready"]);
     }
 
@@ -124,6 +129,8 @@ public static class WebHost
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.UseRateLimiter();
+        JudgeApi.Map(app);
         app.MapRazorPages();
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") }).AllowAnonymous();

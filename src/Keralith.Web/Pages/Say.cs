@@ -1,3 +1,4 @@
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Schedule;
 
@@ -24,6 +25,16 @@ public static class Say
             _ => $"{-days / 30} months ago",
         };
     }
+
+    public static string Group(FamilyGroup group) => group switch
+    {
+        FamilyGroup.Sling => "Slings",
+        FamilyGroup.Hardware => "Hardware",
+        FamilyGroup.Hoist => "Hoists",
+        FamilyGroup.BelowHook => "Below the hook",
+        FamilyGroup.Site => "Not for lifting",
+        _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
+    };
 
     public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
 

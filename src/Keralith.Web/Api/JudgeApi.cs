@@ -1,0 +1,91 @@
+using System.Buffers;
+using System.Threading.RateLimiting;
+using Keralith.Core.Formats;
+using Keralith.Core.Judgement;
+using Keralith.Web.Security;
+
+namespace Keralith.Web.Api;
+
+/// <summary>Every fault of what was sent, each with its JSON path.</summary>
+public sealed record ApiErrors(IReadOnlyList<Fault> Errors);
+
+/// <summary>The HTTP interface for programs, under <c>/api/v1</c>.</summary>
+internal static class JudgeApi
+{
+    public const string Limiter = "api";
+
+    private const int MostBytes = 1024 * 1024;
+
+    /// <summary>Requests a minute one token may make.</summary>
+    private const int MostAMinute = 1200;
+
+    public static void Map(WebApplication app)
+    {
+        app.MapOpenApi("/api/{documentName}/openapi.json").AllowAnonymous();
+        app.MapPost("/api/v1/judge", JudgeAsync)
+            .RequireAuthorization(p => p.AddAuthenticationSchemes(BearerTokens.Name).RequireAuthenticatedUser())
+            .RequireRateLimiting(Limiter)
+            .WithName("judge")
+            .WithSummary("Judges one case: what an inspection's answers come to by the rule books named in it.")
+            .WithDescription("The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
+    }
+
+    public static void AddServices(IServiceCollection services)
+    {
+        services.AddOpenApi("v1", ApiDocument.Describe);
+        services.AddRateLimiter(o =>
+        {
+            o.OnRejected = async (c, cancel) =>
+            {
+                c.HttpContext.Response.StatusCode = StatusCodes.Status429TooManyRequests;
+                c.HttpContext.Response.Headers.RetryAfter = "60";
+                await c.HttpContext.Response.WriteAsJsonAsync(new ApiErrors([new("$", $"more than {MostAMinute} requests in a minute: wait a little")]), cancel);
+            };
+            o.AddPolicy(Limiter, context => RateLimitPartition.GetFixedWindowLimiter(
+                context.User.Actor()?.Id.ToString() ?? "nobody",
+                _ => new FixedWindowRateLimiterOptions { PermitLimit = MostAMinute, Window = TimeSpan.FromMinutes(1) }));
+        });
+    }
+
+    private static async Task JudgeAsync(HttpContext context)
+    {
+        var cancel = context.RequestAborted;
+        if (await BodyAsync(context, cancel) is not { } body)
+        {
+            await RefuseAsync(context, StatusCodes.Status413PayloadTooLarge, [new("$", $"larger than {MostBytes} bytes")]);
+            return;
+        }
+
+        var read = CaseReader.Read(body);
+        if (read.Value is not { } @case)
+        {
+            await RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
+            return;
+        }
+
+        var verdict = new ArrayBufferWriter<byte>(4096);
+        VerdictWriter.Write(verdict, Judge.Of(@case));
+        context.Response.ContentType = "application/json; charset=utf-8";
+        await context.Response.BodyWriter.WriteAsync(verdict.WrittenMemory, cancel);
+    }
+
+    private static async Task<ReadOnlyMemory<byte>?> BodyAsync(HttpContext context, CancellationToken cancel)
+    {
+        if (context.Request.ContentLength > MostBytes) return null;
+        using var body = new MemoryStream();
+        var buffer = new byte[16 * 1024];
+        while (await context.Request.Body.ReadAsync(buffer, cancel) is > 0 and var count)
+        {
+            body.Write(buffer, 0, count);
+            if (body.Length > MostBytes) return null;
+        }
+
+        return body.GetBuffer().AsMemory(0, (int)body.Length);
+    }
+
+    private static Task RefuseAsync(HttpContext context, int status, IReadOnlyList<Fault> faults)
+    {
+        context.Response.StatusCode = status;
+        return context.Response.WriteAsJsonAsync(new ApiErrors(faults), context.RequestAborted);
+    }
+}

@@ -1,0 +1,86 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Judgement;
+using Keralith.Core.People;
+using Keralith.Core.Quantities;
+using Keralith.Core.Register;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Settings;
+
+/// <summary>The rules the site works to: books and editions, policies, the watch share, its own limits and makers'.</summary>
+[Authorize(Policy = nameof(Right.ReadSettings))]
+public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(here)
+{
+    public Site Site { get; private set; } = null!;
+
+    /// <summary>What was typed, by field name: kept when it is refused.</summary>
+    public IReadOnlyDictionary<string, string> Typed { get; private set; } = new Dictionary<string, string>();
+
+    public bool MaySetBooks => Here.May(Right.SetBooks);
+
+    public bool MaySetLimits => Here.May(Right.SetLimits);
+
+    /// <summary>Measures and counts that take a limit, by the standard they come from.</summary>
+    public static IEnumerable<IGrouping<string, Criterion>> Criteria => OwnLimitReader.Criteria.GroupBy(c => c.Source.Standard);
+
+    public async Task OnGetAsync() => Site = await Here.SiteAsync(Cancel);
+
+    public async Task<IActionResult> OnPostBooksAsync(int version, string[] book, bool latches, bool thimbles, string? watchShare, string? reason)
+    {
+        if (!MaySetBooks) return Forbid();
+        var share = QuantityPercent(watchShare);
+        if (!share.Ok) return await AgainAsync(share.Fault!);
+        var editions = new Dictionary<string, int>();
+        foreach (var known in RuleBookShelf.All)
+        {
+            var typed = Request.Form[$"edition:{known.Id}"].ToString().Trim();
+            if (typed.Length == 0) continue;
+            if (!int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var year)) return await AgainAsync($"{known.Name}: an edition is a year, such as 2021.");
+            editions[known.Id] = year;
+        }
+
+        var books = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
+        return await AfterAsync(await settings.ChangeSiteAsync(new(version, books, editions, share.Value, new(latches, thimbles), reason ?? string.Empty), Here.Stamp(Submission), Cancel), "/settings", LoadAsync);
+    }
+
+    public async Task<IActionResult> OnPostLimitAsync(string? owner, string? maker, string? model, string? criterion, string? figure, string? reason)
+    {
+        if (!MaySetLimits) return Forbid();
+        if (string.IsNullOrWhiteSpace(figure)) return await AgainAsync("Write the figure: a share such as 3 %, an amount such as 0.5 mm, or a count.");
+        return await SetAsync(owner, maker, model, criterion, figure, reason);
+    }
+
+    public async Task<IActionResult> OnPostWithdrawAsync(string? owner, string? maker, string? model, string? criterion, string? reason) =>
+        MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason) : Forbid();
+
+    private async Task<IActionResult> SetAsync(string? owner, string? maker, string? model, string? criterion, string figure, string? reason)
+    {
+        var by = owner == "maker" ? LimitOwner.Maker : LimitOwner.Site;
+        var result = await settings.SetLimitAsync(by, by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty, by == LimitOwner.Maker ? model ?? string.Empty : string.Empty, criterion ?? string.Empty, figure, reason ?? string.Empty, Here.Stamp(Submission), Cancel);
+        return await AfterAsync(result, "/settings#limits", LoadAsync);
+    }
+
+    private async Task<IActionResult> AgainAsync(string words)
+    {
+        Refuse(words);
+        await LoadAsync();
+        return Page();
+    }
+
+    private async Task LoadAsync()
+    {
+        Submission = Guid.CreateVersion7();
+        Site = await Here.SiteAsync(Cancel);
+        Typed = Request.Form.ToDictionary(f => f.Key, f => f.Value.ToString());
+    }
+
+    private static Core.Checked<decimal> QuantityPercent(string? text)
+    {
+        var bare = (text ?? string.Empty).Trim().TrimEnd('%').Trim();
+        return decimal.TryParse(bare, System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out var percent) && percent is > 0 and <= 100
+            ? percent / 100
+            : new Core.Refusal($"The watch share is a percentage, such as {QuantityFormat.Number(Judge.DefaultWatchShare * 100)}.");
+    }
+}

@@ -1,0 +1,33 @@
+using System.Text.Encodings.Web;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.Extensions.Options;
+
+namespace Keralith.Web.Security;
+
+/// <summary>Signs programs in by the token of an <c>Authorization: Bearer</c> header.</summary>
+public sealed class BearerTokens(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, TokenStore tokens)
+    : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
+{
+    public const string Name = "Bearer";
+
+    private const string Before = "Bearer ";
+
+    protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
+    {
+        var header = Request.Headers.Authorization.ToString();
+        if (!header.StartsWith(Before, StringComparison.OrdinalIgnoreCase)) return AuthenticateResult.NoResult();
+        var token = header[Before.Length..].Trim();
+        if (!token.StartsWith(TokenStore.Prefix, StringComparison.Ordinal) || token.Length > 200) return AuthenticateResult.Fail("Not a token.");
+        return await tokens.FindAsync(token, Context.RequestAborted) is { } actor
+            ? AuthenticateResult.Success(new(ClaimsReading.Principal(actor, Scheme.Name), Scheme.Name))
+            : AuthenticateResult.Fail("The token is unknown or revoked.");
+    }
+
+    protected override async Task HandleChallengeAsync(AuthenticationProperties properties)
+    {
+        Response.StatusCode = StatusCodes.Status401Unauthorized;
+        Response.Headers.WWWAuthenticate = "Bearer";
+        await Response.WriteAsJsonAsync(new Api.ApiErrors([new("$", "no token that counts: send Authorization: Bearer and a token made under Settings")]), Context.RequestAborted);
+    }
+}
