@@ -66,6 +66,11 @@ public sealed record PieceRow
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
     public TagVerdict TagAt(Site site) => TagJudgement.Of(new(Gear, TagEntries, RatedLoad, DesignFactor), Surroundings, site.Books);
 
+    /// <summary>The last day it may be used without another inspection: the earlier of the dates the calendar keeps; null where none is kept.</summary>
+    public DateOnly? UsableUntil => FrequentByCalendar && FrequentDue < PeriodicDue ? FrequentDue : PeriodicDue;
+
+    private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
+
     /// <summary>May it be used, asked of Core.</summary>
     public Usability UseOn(DateOnly today) => Usability.On(
         new UseFacts
@@ -74,7 +79,7 @@ public sealed record PieceRow
             OpenHolds = OpenHolds,
             PeriodicDue = PeriodicDue,
             FrequentDue = FrequentDue,
-            FrequentByCalendar = Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse,
+            FrequentByCalendar = FrequentByCalendar,
             RatedLoadKnown = RatedLoad is not null,
             ForLifting = !Gear.Family.NotForLifting,
         },

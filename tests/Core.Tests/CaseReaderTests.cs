@@ -1,5 +1,6 @@
 using FsCheck.Xunit;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Xunit;
 
 namespace Keralith.Core.Tests;
@@ -22,6 +23,12 @@ public class CaseReaderTests
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"kind":"weekly"}""", "$.kind")]
     [InlineData("""{"format":"keralith.case/1","format":"keralith.case/1","gear":{"family":"hook"}}""", "$.format")]
     [InlineData("""[]""", "$")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook","maker":"\ud800"}}""", "$")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"\udc00":1}""", "$")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":0}}}""", "$.gear.roster.members")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":8,"links":[9]}}}""", "$.gear.roster")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit"},"limits":[{"source":"site","criterion":"kit.complete","count":3}]}""", "$.limits[0].criterion")]
+    [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"limits":[{"source":"book","criterion":"hook.throat","percent":3}]}""", "$.limits[0].source")]
     public void A_fault_in_the_case_is_named_by_its_path(string json, string path)
     {
         var result = CaseReader.Read(json);
@@ -60,4 +67,48 @@ public class CaseReaderTests
 
     [Property]
     public bool No_text_makes_the_reader_throw(string? text) => CaseReader.Read(text ?? string.Empty) is { Value: null, Faults.Count: > 0 };
+
+    [Fact]
+    public void Bytes_that_are_no_utf8_are_refused() => Assert.Equal("$", Assert.Single(CaseReader.Read(new byte[] { 0x7B, 0xC3, 0x28, 0x7D }.AsMemory()).Faults).Path);
+
+    [Fact]
+    public void An_object_of_many_fields_names_each_unknown_one_and_each_twice()
+    {
+        var fields = string.Join(",", Enumerable.Range(0, 3000).Select(i => $"\"f{i % 2999}\":1"));
+        var faults = CaseReader.Read($$"""{"format":"keralith.case/1","gear":{"family":"hook"},{{fields}}}""").Faults;
+        Assert.Equal(3000, faults.Count);
+        Assert.Contains(faults, f => f is { Path: "$.f0", Message: "the field stands twice" });
+    }
+
+    [Theory]
+    [InlineData("8 members, 9 to 12 links", 8, 9, 12)]
+    [InlineData("8 members", 8, null, null)]
+    [InlineData("9 to 12 links", null, 9, 12)]
+    [InlineData("1 member", 1, null, null)]
+    public void A_roster_is_written_and_read_back(string text, int? members, int? least, int? most)
+    {
+        var roster = RosterValue.Read(text)!;
+        Assert.Equal(new RosterValue(members, least, most), roster);
+        Assert.Equal(roster, RosterValue.Read(roster.Text));
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("8")]
+    [InlineData("0 members")]
+    [InlineData("12 to 9 links")]
+    [InlineData("8 members and 3 links")]
+    public void What_is_no_roster_is_refused(string text) => Assert.Null(RosterValue.Read(text));
+
+    [Fact]
+    public void Lines_are_judged_one_by_one_and_a_bad_one_says_why()
+    {
+        var output = new System.Buffers.ArrayBufferWriter<byte>();
+        Assert.True(CaseLines.Judge("""{"format":"keralith.case/1","gear":{"family":"hook"}}"""u8.ToArray(), output));
+        Assert.False(CaseLines.Judge("""{"format":"keralith.case/1","gear":{"family":"hook","size":"3"}}"""u8.ToArray(), output));
+        var lines = System.Text.Encoding.UTF8.GetString(output.WrittenSpan).Split('\n');
+        Assert.Equal(3, lines.Length);
+        Assert.StartsWith("{\"format\":\"keralith.verdict/1\"", lines[0], StringComparison.Ordinal);
+        Assert.StartsWith("{\"error\":\"$.gear.size: ", lines[1], StringComparison.Ordinal);
+    }
 }

@@ -102,6 +102,7 @@ internal sealed class Yard : IAsyncDisposable
     {
         { IsAnswerChosen: true } => new(Answer: "no"),
         { IsPair: true } => new(Value: "72 in", Shortest: "72 in"),
+        { Kind: CriterionKind.Count } => new(Value: "0"),
         { Id: "chain.link-thickness" } => new(Value: "0.37 in"),
         _ => new(Value: baseline?.Length.ToString() ?? "1 in"),
     };

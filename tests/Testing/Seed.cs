@@ -56,6 +56,17 @@ public static class Seed
         ["peg"] = "B2",
     }, c => c == "shackle.wear-pin" ? "1 in" : "7/8 in");
 
+    /// <summary>The form of a piece of any family, everything known of it.</summary>
+    public static Dictionary<string, string> With(string mark, string family, params (string Name, string Value)[] attributes)
+    {
+        var fields = new Dictionary<string, string>
+        {
+            ["mark"] = mark, ["family"] = family, ["maker"] = "Pellow Forge", ["serial"] = $"X-{mark}", ["ratedLoad"] = "2 t", ["store"] = "1", ["peg"] = "C3",
+        };
+        foreach (var (name, value) in attributes) fields[name] = value;
+        return With(fields, c => c == "rope.diameter" ? "20 mm" : "1 in");
+    }
+
     private static Dictionary<string, string> With(Dictionary<string, string> fields, Func<string, string> baseline)
     {
         var family = Core.Gear.GearFamilies.Find(fields["family"])!;

@@ -13,6 +13,9 @@ public class RouteTests
 {
     private const string Anyone = "*";
 
+    /// <summary>Signed in by a token, never by a browser; only sent to.</summary>
+    private const string Programs = "programs";
+
     private static readonly Dictionary<string, string> WhoMayOpen = new()
     {
         ["/sign-in"] = Anyone,
@@ -37,6 +40,12 @@ public class RouteTests
         ["/inspect/{id:guid}"] = "trainee inspector qualified",
         ["/inspect/{id:guid}/sign"] = "trainee inspector qualified",
         ["/ledger"] = "inspector qualified admin auditor",
+        ["/rules/sheet"] = "crew stores trainee inspector qualified admin auditor",
+        ["/settings"] = "inspector qualified admin auditor",
+        ["/settings/again"] = "inspector qualified admin auditor",
+        ["/settings/tokens"] = "admin",
+        ["/api/{documentName}/openapi.json"] = Anyone,
+        ["/api/v1/judge"] = Programs,
     };
 
     /// <summary>What a person may press, beyond opening the page: the handler and who it is not refused to.</summary>
@@ -48,6 +57,11 @@ public class RouteTests
         ["/register/new"] = "stores inspector qualified admin",
         ["/piece/HM-0001/edit"] = "stores inspector qualified admin",
         ["/ledger"] = "inspector qualified admin auditor",
+        ["/settings?handler=Books"] = "admin",
+        ["/settings?handler=Limit"] = "qualified",
+        ["/settings?handler=Withdraw"] = "qualified",
+        ["/settings/tokens?handler=Make"] = "admin",
+        ["/settings/tokens?handler=Revoke"] = "admin",
     };
 
     [Fact]
@@ -63,7 +77,17 @@ public class RouteTests
         foreach (var role in Enum.GetValues<Role>().Select(Words.Code)) visitors[role] = await yard.SignedInAsync(role);
         foreach (var (route, who) in WhoMayOpen)
         {
-            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal);
+            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal);
+            if (who == Programs)
+            {
+                foreach (var visitor in visitors.Values.Append(yard.Visitor()))
+                {
+                    Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SendAsync(new(HttpMethod.Post, path))).StatusCode);
+                }
+
+                continue;
+            }
+
             var nobody = await yard.Visitor().GetAsync(path);
             if (who == Anyone) Assert.NotEqual(HttpStatusCode.Redirect, nobody.StatusCode);
             else Assert.StartsWith("/sign-in", nobody.Headers.Location!.PathAndQuery, StringComparison.Ordinal);

@@ -26,7 +26,7 @@ async function registerSling(page, mark, ratedLoad = "12200 lb") {
   await page.locator("[name=serial]").fill(`O-${mark}`);
   await page.locator("[name=ratedLoad]").fill(ratedLoad);
   await page.locator("[name=ratedFor]").fill("2 legs at 60 deg");
-  for (const box of await page.locator("input[type=checkbox]").all()) await box.check();
+  for (const box of await page.locator('input[name^="tag:"]').all()) await box.check();
   for (const field of await page.locator('input[name^="baseline:"]').all()) {
     const name = await field.getAttribute("name");
     await field.fill(name.endsWith("hook.throat") ? "1-3/8 in" : name.endsWith("hook.wear") ? "1 in" : name.endsWith("gauge-growth") ? "11.25 in" : "3/4 in");

@@ -61,6 +61,15 @@ internal sealed class DemoPiece
         return piece;
     }
 
+    public static DemoPiece Of(string mark, ScenarioPiece make, Random random)
+    {
+        var piece = new DemoPiece(mark, random);
+        piece.Identity(make.Family, make.Maker, make.Model, make.Rated);
+        foreach (var (name, value) in make.Fields) piece._fields[name] = value;
+        piece.Baselines((_, criterion) => make.Figures.GetValueOrDefault(criterion.Id, make.Figure));
+        return piece;
+    }
+
     public DemoPiece With(string field, string value)
     {
         _fields[field] = value;
@@ -134,6 +143,12 @@ internal sealed class DemoPiece
 
     private AnswerEntry Figure(PieceEntry entry, string part, Criterion criterion, IReadOnlyList<RuleBook> books, decimal years)
     {
+        if (criterion.Kind == CriterionKind.Count)
+        {
+            var count = criterion.Limit switch { RosterMembers => entry.Gear.Roster!.Members!.Value, RosterLinks => entry.Gear.Roster!.LeastLinks!.Value, _ => _random.Next(3) };
+            return new(Value: count.ToString());
+        }
+
         if (criterion.IsPair)
         {
             var reach = entry.Gear.Length("reach") ?? Length.FromInches(72);
@@ -155,5 +170,5 @@ internal sealed class DemoPiece
 
     /// <summary>As calipers show it: thousandths of an inch or hundredths of a millimetre.</summary>
     private static string Written(Length length, PieceEntry entry) =>
-        QuantityFormat.Rounded(length.In(entry.Gear.Size!.Value.IsInchNamed ? LengthUnit.Inch : LengthUnit.Millimetre));
+        QuantityFormat.Rounded(length.In((entry.Gear.Size ?? entry.Baselines.Values.FirstOrDefault()?.Length)?.IsInchNamed == true ? LengthUnit.Inch : LengthUnit.Millimetre));
 }

@@ -26,6 +26,7 @@ public sealed class Hollowmere
     private readonly InspectionStore _inspections;
     private readonly CustodyStore _custody;
     private readonly SiteStore _sites;
+    private readonly SettingsStore _settings;
     private readonly Database _database;
     private readonly DateOnly _today;
     private readonly CancellationToken _cancel;
@@ -38,6 +39,7 @@ public sealed class Hollowmere
         _pieces = new(database, _sites);
         _inspections = new(database, _sites);
         _custody = new(database, _sites);
+        _settings = new(database, _sites);
     }
 
     /// <summary>Loads the scenario into a migrated, empty database.</summary>
@@ -59,6 +61,8 @@ public sealed class Hollowmere
         var stores = await _sites.StoresAsync(_cancel);
         Slings(stores);
         Shackles(stores);
+        Others(stores);
+        Rules();
         foreach (var (key, run) in _events) await run(key.At);
     }
 
@@ -85,6 +89,50 @@ public sealed class Hollowmere
             Hang(piece, stores[i % 3], 12 + (i / 3));
             Tell(piece, i + 40);
         }
+    }
+
+    private void Others(List<Store> stores)
+    {
+        for (var i = 0; i < _scenario.Others.Length; i++)
+        {
+            var make = _scenario.Others[i];
+            var piece = DemoPiece.Of(Mark(i + 71), make, _random);
+            Hang(piece, stores[i % 3], 22 + (i / 3));
+            switch (make.Family)
+            {
+                case "wire-rope-sling" when make.Fields["legs"] == "1" && make.Fields["body"] == "strand-laid": // Drawn down year by year.
+                    InUse(piece.Wears("leg-1", "rope.diameter", 0.27m), 36, 40);
+                    break;
+                case "eye-nut": // Chemicals in the cleaning shed: held until the maker has said.
+                    Bought(piece.With("meets:acid", "true"), 9);
+                    break;
+                case "web-sling" when make.Rated == "3 t": // A colour that says two tonnes on a tag that says three.
+                    Bought(piece, 16);
+                    break;
+                case "powered-hoist":
+                    InUse(piece, 26, 8);
+                    break;
+                case "lever-hoist": // A pipe on the lever.
+                    InUse(piece, 30, 15, ("handle", "hoist.handle"));
+                    break;
+                default:
+                    // Hoists, hooks and gear below the hook are looked at each month as well: most were within the last weeks.
+                    InUse(piece, 20 + (i % 5 * 3), 5 + (i * 29 % 25));
+                    break;
+            }
+        }
+    }
+
+    /// <summary>What the site added to the books over the years.</summary>
+    private void Rules()
+    {
+        At(300, 9, async t =>
+        {
+            var site = await _sites.GetAsync(_cancel);
+            Must(await _settings.ChangeSiteAsync(new(site.Version, _books, new Dictionary<string, int> { ["asme"] = 2021, ["osha"] = 2025 }, site.WatchShare, SitePolicies.None, "Editions on the office shelf named"), Stamp("admin", t), _cancel));
+        });
+        At(210, 10, async t => Must(await _settings.SetLimitAsync(LimitOwner.Maker, "Quillon Hoists", "QH-2", "hoistchain.growth", "2 %", "The maker's service sheet for this model", Stamp("qualified", t), _cancel)));
+        At(1, 15, async t => Must(await _settings.SetLimitAsync(LimitOwner.Site, "", "", "hook.throat", "4 %", "Two hooks opened between periodic inspections last winter", Stamp("qualified", t), _cancel)));
     }
 
     /// <summary>What became of each piece.</summary>
@@ -170,6 +218,12 @@ public sealed class Hollowmere
         }
     }
 
+    private void Bought(DemoPiece piece, int daysAgo)
+    {
+        Register(piece, daysAgo);
+        At(daysAgo - 1, 9, t => Inspect(piece, InspectionKind.Initial, 0, t));
+    }
+
     private void Register(DemoPiece piece, int daysAgo) => At(daysAgo, 8, async at =>
     {
         piece.With("inServiceSince", DateOnly.FromDateTime(at.Date).ToString("yyyy-MM-dd"));
@@ -204,9 +258,9 @@ public sealed class Hollowmere
     private async Task Custody(DemoPiece piece, Func<PieceRow, Stamp, Task<Checked<Recorded>>> act, string who, DateTimeOffset at) =>
         Must(await act((await _pieces.FindAsync(piece.Mark, _cancel))!, Stamp(who, at)), piece);
 
-    private static void Must(Checked<Recorded> result, DemoPiece piece)
+    private static void Must(Checked<Recorded> result, DemoPiece? piece = null)
     {
-        if (!result.Ok) throw new InvalidOperationException($"{piece.Mark}: {result.Fault}");
+        if (!result.Ok) throw new InvalidOperationException($"{piece?.Mark ?? "site"}: {result.Fault}");
     }
 
     private static string Mark(int number) => $"HM-{number:0000}";

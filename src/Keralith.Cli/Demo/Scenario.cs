@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Keralith.Cli.Demo;
 
 /// <summary>The written part of the demo scenario.</summary>
-internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioStore[] Stores, ScenarioPerson[] People, ScenarioChain[] Chain, ScenarioShackle[] Shackles)
+internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioStore[] Stores, ScenarioPerson[] People, ScenarioChain[] Chain, ScenarioShackle[] Shackles, ScenarioPiece[] Others)
 {
     public static Scenario Read()
     {
@@ -21,3 +21,9 @@ internal sealed record ScenarioChain(string Size, string Grade, decimal? RatedLb
 
 /// <summary>A make of shackle.</summary>
 internal sealed record ScenarioShackle(string Size, string Rated, string Pin, string Maker, string Model);
+
+/// <summary>A piece of any other family.</summary>
+/// <param name="Fields">Its attributes, as typed.</param>
+/// <param name="Figure">The figure when new of its measures.</param>
+/// <param name="Figures">Where a measure's figure is another, by criterion.</param>
+internal sealed record ScenarioPiece(string Family, string Maker, string Model, string Rated, Dictionary<string, string> Fields, string Figure, Dictionary<string, string> Figures);

@@ -38,7 +38,7 @@ public static class CaseReader
         {
             return new(null, [new("$", $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {Format} object")]);
         }
-        catch (InvalidOperationException e) when (e.Source == typeof(JsonDocument).Assembly.GetName().Name)
+        catch (InvalidOperationException e) when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
         {
             return new(null, [new("$", "a text escapes half a character, expected Unicode text")]);
         }

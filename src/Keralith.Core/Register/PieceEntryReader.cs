@@ -30,9 +30,9 @@ public sealed class PieceEntryReader
     /// <summary>The field name of a chemical's tick.</summary>
     public static string ChemicalField(Chemical chemical) => $"meets:{Words.Code(chemical)}";
 
-    /// <summary>The measures of a piece that need a figure when new, part by part.</summary>
+    /// <summary>The measures of a piece that need a figure when new, part by part, whichever books come to be worked to.</summary>
     public static IEnumerable<(Part Part, Criterion Criterion)> BaselinesOf(GearPiece gear) =>
-        from part in Catalogue.Parts(gear, [RuleBookShelf.Asme])
+        from part in Catalogue.Parts(gear, RuleBookShelf.All)
         from criterion in part.Criteria
         where criterion is { Kind: CriterionKind.Measure, BaselineName: not null, IsPair: false }
         select (part, criterion);

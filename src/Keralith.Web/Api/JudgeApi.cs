@@ -47,9 +47,8 @@ internal static class JudgeApi
         });
     }
 
-    private static async Task JudgeAsync(HttpContext context)
+    private static async Task JudgeAsync(HttpContext context, CancellationToken cancel)
     {
-        var cancel = context.RequestAborted;
         if (await BodyAsync(context, cancel) is not { } body)
         {
             await RefuseAsync(context, StatusCodes.Status413PayloadTooLarge, [new("$", $"larger than {MostBytes} bytes")]);

@@ -66,6 +66,6 @@ internal sealed class PieceSheet(GearPiece gear, DrawingOptions options)
     {
         if (Silhouette) return S.Svg(x - 2, y - 2, width + 4, height + 4, Gear.Family.Name);
         Stamp("whole", x + width + 24, y + 10, "whole");
-        return S.Svg(x - 92, y - 8, width + 184, height + 16, $"{Gear.Family.Name}{(Gear.Size is { } size ? $", {size}" : string.Empty)}");
+        return S.Svg(x - 92, y - 8, width + 184, height + 16, Pages.Say.Gear(Gear));
     }
 }

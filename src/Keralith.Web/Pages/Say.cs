@@ -7,6 +7,9 @@ namespace Keralith.Web.Pages;
 /// <summary>How things are said to people.</summary>
 public static class Say
 {
+    /// <summary>The attribute a family is known by, the first that is stated.</summary>
+    private static readonly string[] SizedBy = ["size", "ropeSize", "width", "circumference", "capacity", "span", "mesh"];
+
     /// <summary>A date with how far away it is: <c>2026-03-01, in 12 days</c>.</summary>
     public static string Date(DateOnly date, DateOnly today) => $"{date:yyyy-MM-dd}, {Away(date, today)}";
 
@@ -24,6 +27,13 @@ public static class Say
             > 0 => $"in {days / 30} months",
             _ => $"{-days / 30} months ago",
         };
+    }
+
+    /// <summary>What a piece is in a few words: its family, the size people know it by, its legs.</summary>
+    public static string Gear(GearPiece gear)
+    {
+        var size = SizedBy.Select(n => gear.Values.GetValueOrDefault(n)).FirstOrDefault(v => v is not null);
+        return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
     }
 
     public static string Group(FamilyGroup group) => group switch

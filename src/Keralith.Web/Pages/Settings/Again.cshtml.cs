@@ -1,4 +1,5 @@
 using System.Diagnostics;
+using Keralith.Core.Criteria;
 using Keralith.Core.People;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
@@ -18,9 +19,15 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
 
     public TimeSpan Took { get; private set; }
 
-    public async Task OnGetAsync()
+    /// <summary>Whether other books than the site's were asked for, to see what they would change.</summary>
+    public bool IsTrial { get; private set; }
+
+    public async Task OnGetAsync(string[] book)
     {
         Site = await Here.SiteAsync(Cancel);
+        var tried = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
+        IsTrial = tried.Count > 0 && !tried.SequenceEqual(Site.Books);
+        if (IsTrial) Site = Site with { Books = tried };
         var clock = Stopwatch.StartNew();
         Result = await again.RunAsync(Site, Cancel);
         Took = clock.Elapsed;
