@@ -56,8 +56,8 @@ test("a wire rope sling is inspected along its body, counts and all, until the v
 test("a limit set by the qualified person shows what it would change across the register", async ({ page }) => {
   await signIn(page, "qualified");
   await page.goto("/settings");
-  await page.getByLabel("Criterion").selectOption("hoistchain.growth");
-  await page.getByLabel("Figure").fill("0.01 %");
+  await page.locator("[name=criterion]:visible").selectOption("hoistchain.growth");
+  await page.locator("[name=figure]").fill("0.01 %");
   await page.getByLabel("Why, or where the figure stands").fill("To see what it would change");
   await page.getByRole("button", { name: "Sign the limit" }).click();
   await expect(page.locator("#limits")).toContainText("To see what it would change");
