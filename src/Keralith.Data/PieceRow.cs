@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core;
+using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -72,7 +73,7 @@ public sealed record PieceRow
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 
     /// <summary>May it be used, asked of Core.</summary>
-    public Usability UseOn(DateOnly today) => Usability.On(
+    public Usability UseOn(DateOnly today, Site site) => Usability.On(
         new UseFacts
         {
             State = State,
@@ -81,6 +82,7 @@ public sealed record PieceRow
             FrequentDue = FrequentDue,
             FrequentByCalendar = FrequentByCalendar,
             RatedLoadKnown = RatedLoad is not null,
+            AgainstMarking = TagAt(site).Remarks.Where(r => r.Outcome > Outcome.Watch && r.Check != TagJudgement.RatedLoadCheck).Select(r => r.Words).ToList(),
             ForLifting = !Gear.Family.NotForLifting,
         },
         today);
@@ -126,6 +128,7 @@ public sealed record PieceRow
         ["coldest"] = met.Coldest?.ToString(),
         ["hottest"] = met.Hottest?.ToString(),
         ["hasMet"] = met.HasMet?.ToString(),
+        ["makersWord"] = met.MakersWord,
         ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Words.Code)),
     }.Where(f => f.Value is not null).ToDictionary());
 
@@ -133,7 +136,7 @@ public sealed record PieceRow
     {
         if (json == "{}") return Surroundings.Ordinary;
         var fields = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
-        return new(At("coldest"), At("hottest"), At("hasMet"), (fields.GetValueOrDefault("chemicals") ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(c => Words.Parse<Chemical>(c, Words.Code)).ToList());
+        return new(At("coldest"), At("hottest"), At("hasMet"), (fields.GetValueOrDefault("chemicals") ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(c => Words.Parse<Chemical>(c, Words.Code)).ToList()) { MakersWord = fields.GetValueOrDefault("makersWord") };
 
         Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
     }

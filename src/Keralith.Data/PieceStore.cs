@@ -1,6 +1,7 @@
 using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Npgsql;
@@ -96,6 +97,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         async transaction =>
         {
             if (PieceEntry.RefusalOf(entry.Baselines.Values, stamp.Actor.Role) is { } provisional) return provisional;
+            if (entry.Surroundings.RefusalOf(Surroundings.Ordinary, stamp.Actor.Role) is { } asked) return asked;
             var taken = await transaction.Command("select state from piece where mark = $1").Positional(entry.Mark.Text).FirstAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
             if (taken is not null) return Taken(entry.Mark, taken);
             var inserted = await transaction.Command("""
@@ -124,6 +126,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
             if (piece.State.IsRetired()) return "This piece is retired; its record stands as it is.";
             if (piece.Version != version) return Recorder.Conflict;
             if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family) return "The mark and the family of a piece never change; register another.";
+            if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked) return asked;
             await transaction.Command("""
                 update piece set serial = $2, maker = $3, model = $4, attributes = $5::jsonb, rated_load = $6, design_factor = $7, rated_for = $8, tag_entries = $9,
                   service_class = $10, in_service_since = $11, store_id = $12, peg = $13, surroundings = $14::jsonb
@@ -190,7 +193,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         e.DesignFactor,
         e.RatedFor,
         e.TagEntries,
-        meets = new { coldest = e.Surroundings.Coldest?.ToString(), hottest = e.Surroundings.Hottest?.ToString(), hasMet = e.Surroundings.HasMet?.ToString(), chemicals = e.Surroundings.Chemicals.Select(Words.Code) },
+        meets = new { coldest = e.Surroundings.Coldest?.ToString(), hottest = e.Surroundings.Hottest?.ToString(), hasMet = e.Surroundings.HasMet?.ToString(), chemicals = e.Surroundings.Chemicals.Select(Words.Code), e.Surroundings.MakersWord },
         serviceClass = Words.Code(e.ServiceClass),
         e.InServiceSince,
         e.Store,

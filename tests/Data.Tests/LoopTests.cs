@@ -18,11 +18,11 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
-        Assert.False(piece.UseOn(new(2026, 3, 2)).MayBeUsed);
+        Assert.False(piece.UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
         piece = await yard.FindAsync("HM-0001");
         Assert.Equal(PieceState.InService, piece.State);
-        Assert.True(piece.UseOn(new(2026, 3, 2)).MayBeUsed);
+        Assert.True(piece.UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
         Assert.Equal(new DateOnly(2027, 3, 2), piece.PeriodicDue);
         Assert.Equal(InspectionKind.Initial, Assert.Single(await yard.Inspections.SignedAsync(piece.Id, Cancel)).Kind);
     }
@@ -63,14 +63,14 @@ public class LoopTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
-        Assert.False((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2)).MayBeUsed);
+        Assert.False((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
         Assert.Contains("inspector", (await yard.ReleaseAsync("crew", "HM-0002")).Fault, StringComparison.Ordinal);
         Assert.Contains("Inspect it again", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.Inspections.SignCleanCheckAsync(await yard.FindAsync("HM-0002"), new(2026, 3, 2), yard.Stamp("crew"), Cancel));
         Assert.Contains("a look before use is not enough", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0002"));
-        Assert.True((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2)).MayBeUsed);
+        Assert.True((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
     }
 
     [Fact]
@@ -103,7 +103,7 @@ public class LoopTests
         Assert.Contains("another person", (await yard.Custody.DestroyAsync(piece.Id, piece.Version, "Cut", "stores", "", yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.Custody.DestroyAsync(piece.Id, piece.Version, "Cut through bow and pin", "crew", "", yard.Stamp("stores"), Cancel));
         piece = await yard.FindAsync("HM-0002");
-        Assert.Equal(["Destroyed: it will never lift again."], piece.UseOn(new(2026, 3, 2)).Reasons);
+        Assert.Equal(["Destroyed: it will never lift again."], piece.UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).Reasons);
         Assert.False((await yard.HoldAsync("crew", "HM-0002")).Ok);
         Assert.False((await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Ok);
         var again = await yard.Pieces.RegisterAsync(PieceEntryReader.Read(Seed.Shackle("hm-0002")).Entry!, Guid.NewGuid(), yard.Stamp("stores"), Cancel);

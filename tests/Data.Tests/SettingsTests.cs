@@ -183,7 +183,7 @@ public class SettingsTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.With("HM-0004", "restraint"));
-        Assert.Contains("Not for lifting.", piece.UseOn(DateOnly.FromDateTime(yard.Now.Date)).Reasons);
+        Assert.Contains("Not for lifting.", piece.UseOn(DateOnly.FromDateTime(yard.Now.Date), await yard.Sites.GetAsync(Cancel)).Reasons);
     }
 
     [Fact]
@@ -199,6 +199,31 @@ public class SettingsTests
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
         Assert.Equal(VerdictKind.Hold, record.Verdict);
         Assert.Contains("acids", record.Notes, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_a_piece_comes_to_meet_later_stops_it_until_a_qualified_person_enters_the_makers_word()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var today = DateOnly.FromDateTime(yard.Now.Date);
+        var site = await yard.Sites.GetAsync(Cancel);
+        var form = Seed.Sling("HM-0006");
+        Assert.True((await yard.InServiceAsync(form)).UseOn(today, site).MayBeUsed);
+
+        form["hottest"] = "450 F";
+        Yard.Must(await EditAsync(yard, "stores", form));
+        Assert.Contains("450 F", Assert.Single((await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons), StringComparison.Ordinal);
+
+        form["makersWord"] = "Letter of 2 March: may work at 450 F at nine tenths of its rated load";
+        Assert.Contains("qualified person", (await EditAsync(yard, "stores", form)).Fault, StringComparison.Ordinal);
+        Yard.Must(await EditAsync(yard, "qualified", form));
+        Assert.True((await yard.FindAsync("HM-0006")).UseOn(today, site).MayBeUsed);
+
+        form["hottest"] = "600 F";
+        Assert.Contains("anew when they change", (await EditAsync(yard, "stores", form)).Fault, StringComparison.Ordinal);
+        form["peg"] = "D4";
+        form["hottest"] = "450 F";
+        Yard.Must(await EditAsync(yard, "stores", form));
     }
 
     [Fact]
@@ -219,6 +244,12 @@ public class SettingsTests
         Assert.Null(await tokens.FindAsync(token, Cancel));
         Assert.False((await tokens.RevokeAsync(stamp.Submission, yard.Stamp("admin"), Cancel)).Ok);
         Assert.NotNull(Assert.Single(await tokens.ListAsync(Cancel)).RevokedAt);
+    }
+
+    private static async Task<Checked<Recorded>> EditAsync(Yard yard, string who, Dictionary<string, string> form)
+    {
+        var piece = await yard.FindAsync(form["mark"]);
+        return await yard.Pieces.EditAsync(piece.Id, piece.Version, Core.Register.PieceEntryReader.Read(form).Entry!, yard.Stamp(who), Cancel);
     }
 
     private static Task<Checked<Recorded>> LimitAsync(Yard yard, string who, LimitOwner owner, string criterion, string figure, string maker = "", string model = "") =>

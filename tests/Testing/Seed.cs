@@ -61,7 +61,13 @@ public static class Seed
     {
         var fields = new Dictionary<string, string>
         {
-            ["mark"] = mark, ["family"] = family, ["maker"] = "Pellow Forge", ["serial"] = $"X-{mark}", ["ratedLoad"] = "2 t", ["store"] = "1", ["peg"] = "C3",
+            ["mark"] = mark,
+            ["family"] = family,
+            ["maker"] = "Pellow Forge",
+            ["serial"] = $"X-{mark}",
+            ["ratedLoad"] = "2 t",
+            ["store"] = "1",
+            ["peg"] = "C3",
         };
         foreach (var (name, value) in attributes) fields[name] = value;
         return With(fields, c => c == "rope.diameter" ? "20 mm" : "1 in");

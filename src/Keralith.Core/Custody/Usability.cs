@@ -19,6 +19,9 @@ public sealed record UseFacts
 
     public required bool RatedLoadKnown { get; init; }
 
+    /// <summary>What its marking has against it, in words; empty when nothing.</summary>
+    public IReadOnlyList<string> AgainstMarking { get; init; } = [];
+
     /// <summary>Whether it is made for lifting at all; tie-downs and binders are not.</summary>
     public bool ForLifting { get; init; } = true;
 
@@ -71,6 +74,7 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
         }
 
         if (!facts.RatedLoadKnown) reasons.Add("Its rated load is not known.");
+        reasons.AddRange(facts.AgainstMarking);
         if (facts.LacksSeasonColour) reasons.Add("It does not carry the season's colour.");
         if (facts.CalibrationDue is { } calibration && calibration < today) reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
         return new(reasons);

@@ -40,6 +40,9 @@ public sealed record TagVerdict(RatedLoadHere? Here, IReadOnlyList<TagRemark> Re
 /// </summary>
 public static class TagJudgement
 {
+    /// <summary>The check of a rated load that can't be read.</summary>
+    public const string RatedLoadCheck = "rated load";
+
     public static TagVerdict Of(TagTranscription tag, Surroundings met, IReadOnlyList<RuleBook> books)
     {
         var remarks = new List<TagRemark>();
@@ -57,8 +60,8 @@ public static class TagJudgement
 
         foreach (var chemical in met.Chemicals)
         {
-            var (_, words) = Materials.Against(tag.Gear, chemical, books);
-            remarks.Add(new("chemicals", Outcome.Hold, words));
+            var (ruledOut, words) = Materials.Against(tag.Gear, chemical, books);
+            remarks.Add(ruledOut ? new("chemicals", Outcome.Hold, words) : Asked("chemicals", words, met));
         }
 
         Works(tag.Gear, met, books, remarks);
@@ -70,7 +73,7 @@ public static class TagJudgement
     {
         if (tag.RatedLoad is not { } marked)
         {
-            remarks.Add(new("rated load", Outcome.Hold, "No rated load can be read: no rated load, no use."));
+            remarks.Add(new(RatedLoadCheck, Outcome.Hold, "No rated load can be read: no rated load, no use."));
             return null;
         }
 
@@ -113,8 +116,8 @@ public static class TagJudgement
         foreach (var temperature in new[] { met.Coldest, met.Hottest }.OfType<Temperature>())
         {
             const string Check = "temperature";
-            if (OperatingTemperatures.Of(gear, books) is not { } limits) remarks.Add(new(Check, Outcome.Hold, $"It works at {temperature}, and no table has a row for this gear as stated: ask the maker."));
-            else if (limits.Exceeded(temperature)) remarks.Add(new(Check, Outcome.Hold, $"It works at {temperature}, outside {limits}: ask the maker or a qualified person."));
+            if (OperatingTemperatures.Of(gear, books) is not { } limits) remarks.Add(Asked(Check, $"It works at {temperature}, and no table has a row for this gear as stated: ask the maker.", met));
+            else if (limits.Exceeded(temperature)) remarks.Add(Asked(Check, $"It works at {temperature}, outside {limits}: ask the maker or a qualified person.", met));
             else remarks.Add(new(Check, Outcome.Clear, $"{temperature} lies within {limits}."));
         }
     }
@@ -134,9 +137,13 @@ public static class TagJudgement
         }
         else if (OperatingTemperatures.Of(gear, books) is not { } limits || limits.Exceeded(hottest))
         {
-            remarks.Add(new(Check, Outcome.Hold, $"It has met {hottest}: ask the maker or a qualified person before it is used."));
+            remarks.Add(Asked(Check, $"It has met {hottest}: ask the maker or a qualified person before it is used.", met));
         }
     }
+
+    /// <summary>Held until the maker has been asked; watched once a qualified person has entered what the maker said.</summary>
+    private static TagRemark Asked(string check, string words, Surroundings met) =>
+        met.MakersWord is { } word ? new(check, Outcome.Watch, $"{words} The maker, asked: {word.TrimEnd('.')}.") : new(check, Outcome.Hold, words);
 
     private static string Load(Mass mass, MassUnit unit) => QuantityFormat.Rounded(mass, unit);
 

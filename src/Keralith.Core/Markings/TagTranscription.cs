@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Core.People;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Markings;
@@ -21,6 +22,19 @@ public sealed record TagTranscription(GearPiece Gear, IReadOnlyList<string> Carr
 /// <param name="Chemicals">What it meets.</param>
 public sealed record Surroundings(Temperature? Coldest, Temperature? Hottest, Temperature? HasMet, IReadOnlyList<Chemical> Chemicals)
 {
+    /// <summary>What the maker said of all this when asked, as a qualified person entered it; null: nobody has asked.</summary>
+    public string? MakersWord { get; init; }
+
+    /// <summary>Why a person may not put these in the place of others; null when they may. The maker's word is entered by a qualified person, for the conditions it was given for.</summary>
+    /// <param name="before">What stood before.</param>
+    public string? RefusalOf(Surroundings before, Role role) =>
+        MakersWord is null || role.May(Right.AcceptProvisional) || Equals(before) ? null : "The maker's word on temperatures and chemicals is entered by a qualified person, and anew when they change.";
+
+    public bool Equals(Surroundings? other) =>
+        other is not null && Coldest == other.Coldest && Hottest == other.Hottest && HasMet == other.HasMet && MakersWord == other.MakersWord && Chemicals.Order().SequenceEqual(other.Chemicals.Order());
+
+    public override int GetHashCode() => HashCode.Combine(Coldest, Hottest, HasMet, MakersWord, Chemicals.Count);
+
     /// <summary>Nothing out of the ordinary.</summary>
     public static Surroundings Ordinary { get; } = new(null, null, null, []);
 }

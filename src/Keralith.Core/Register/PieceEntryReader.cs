@@ -90,7 +90,7 @@ public sealed class PieceEntryReader
             RatedLoad = ratedLoad,
             DesignFactor = factor,
             RatedFor = Text("ratedFor"),
-            Surroundings = new(Read("coldest", Temperature.Read), Read("hottest", Temperature.Read), Read("hasMet", Temperature.Read), Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()),
+            Surroundings = new(Read("coldest", Temperature.Read), Read("hottest", Temperature.Read), Read("hasMet", Temperature.Read), Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()) { MakersWord = Text("makersWord") },
             TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Ticked(TagField(c))).ToList(),
             ServiceClass = service ?? ServiceClass.Normal,
             InServiceSince = since,

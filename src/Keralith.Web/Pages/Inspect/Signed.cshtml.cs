@@ -28,7 +28,7 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
         if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection) return NotFound();
         Inspection = inspection;
         Piece = (await pieces.GetAsync(inspection.Piece, Cancel))!;
-        Use = Piece.UseOn(Here.Today);
+        Use = Piece.UseOn(Here.Today, await Here.SiteAsync(Cancel));
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
         (Findings, _) = FindingLine.Of(inspection.VerdictDocument, names);

@@ -42,7 +42,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
         Piece = piece;
         Site = await Here.SiteAsync(Cancel);
-        Use = piece.UseOn(Here.Today);
+        Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
         var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));

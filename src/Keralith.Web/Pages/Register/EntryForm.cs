@@ -41,6 +41,7 @@ public sealed record EntryForm(IReadOnlyDictionary<string, string> Fields, IRead
         };
         var met = piece.Surroundings;
         foreach (var (name, temperature) in new[] { ("coldest", met.Coldest), ("hottest", met.Hottest), ("hasMet", met.HasMet) }) fields[name] = temperature?.ToString() ?? string.Empty;
+        fields["makersWord"] = met.MakersWord ?? string.Empty;
         foreach (var chemical in met.Chemicals) fields[PieceEntryReader.ChemicalField(chemical)] = "true";
         foreach (var (name, value) in piece.Gear.Values) fields[name] = value.Text;
         foreach (var code in piece.TagEntries) fields[PieceEntryReader.TagField(code)] = "true";

@@ -20,6 +20,8 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces) : 
 
     public int PageNumber { get; private set; } = 1;
 
+    public Site Site { get; private set; } = null!;
+
     public bool HasMore { get; private set; }
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
@@ -33,6 +35,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces) : 
         Store = store;
         State = Words.Find<PieceState>(state, Words.Code) is { } known ? Words.Code(known) : null;
         PageNumber = Math.Clamp(page ?? 1, 1, 100_000);
+        Site = await Here.SiteAsync(Cancel);
         Stores = await sites.StoresAsync(Cancel);
         var found = await pieces.ListAsync(
             new() { Text = Q, Family = Family, Store = Store, State = Words.Find<PieceState>(State, Words.Code), Most = PerPage + 1, Skip = (PageNumber - 1) * PerPage },

@@ -7,10 +7,29 @@ public static class RuleExample
 {
     private static readonly Dictionary<string, string> Usual = new()
     {
-        ["size"] = "3/4 in", ["grade"] = "80", ["legs"] = "2", ["endFitting"] = "hook", ["shortener"] = "true", ["hookLatch"] = "true", ["hookSwivels"] = "true",
-        ["pinType"] = "bolt", ["body"] = "strand-laid", ["core"] = "iwrc", ["strands"] = "6", ["wiresPerStrand"] = "37", ["termination"] = "swaged",
-        ["shoulder"] = "true", ["type"] = "with-fittings", ["warningCore"] = "true", ["overloadLimiter"] = "true", ["power"] = "electric", ["suspension"] = "hook",
-        ["medium"] = "chain", ["roster"] = "8 members, 9 to 12 links", ["fiber"] = "polyester", ["coreFiber"] = "polyester",
+        ["size"] = "3/4 in",
+        ["grade"] = "80",
+        ["legs"] = "2",
+        ["endFitting"] = "hook",
+        ["shortener"] = "true",
+        ["hookLatch"] = "true",
+        ["hookSwivels"] = "true",
+        ["pinType"] = "bolt",
+        ["body"] = "strand-laid",
+        ["core"] = "iwrc",
+        ["strands"] = "6",
+        ["wiresPerStrand"] = "37",
+        ["termination"] = "swaged",
+        ["shoulder"] = "true",
+        ["type"] = "with-fittings",
+        ["warningCore"] = "true",
+        ["overloadLimiter"] = "true",
+        ["power"] = "electric",
+        ["suspension"] = "hook",
+        ["medium"] = "chain",
+        ["roster"] = "8 members, 9 to 12 links",
+        ["fiber"] = "polyester",
+        ["coreFiber"] = "polyester",
     };
 
     /// <summary>The piece for a family.</summary>

@@ -22,6 +22,8 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public IReadOnlyList<PieceRow> Held { get; private set; } = [];
 
+    public Site Site { get; private set; } = null!;
+
     public IReadOnlyList<PieceRow> Fresh { get; private set; } = [];
 
     public IReadOnlyList<(PieceRow Piece, string Why)> Next { get; private set; } = [];
@@ -32,7 +34,8 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
         Store = store is null ? Stores.FirstOrDefault() : Stores.FirstOrDefault(s => s.Id == store);
         if (store is not null && Store is null) return NotFound();
         if (Store is null) return Page();
-        Notice = (await Here.SiteAsync(Cancel)).DueNotice;
+        Site = await Here.SiteAsync(Cancel);
+        Notice = Site.DueNotice;
         Pieces = await pieces.ListAsync(new() { Store = Store.Id, WithoutRetired = true, Most = 500 }, Cancel);
         Held = Pieces.Where(p => p.State == PieceState.Held).ToList();
         Fresh = Pieces.Where(p => p.State == PieceState.New).ToList();
