@@ -1,4 +1,5 @@
 using Keralith.Core;
+using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 
@@ -64,6 +65,6 @@ public sealed class JudgeAgain(Database database)
         }
 
         var worst = verdict.Findings.MaxBy(f => f.Outcome);
-        return worst is null ? string.Empty : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} By {worst.Governing.Book}.";
+        return worst is null ? string.Empty : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {RuleBookShelf.NameOf(worst.Governing.Book)} governs.";
     }
 }

@@ -56,7 +56,7 @@ public static class GearAttributes
         Flag("rotationResistant", "Rotation-resistant rope"),
         Flag("latchPolicy", "Latches required by the site"),
         Flag("thimblePolicy", "Thimbles required by the site"),
-        new("roster", AttributeKind.Roster, "Roster"),
+        new("roster", AttributeKind.Roster, "Roster", "How many belong to it, and the links of a leg: 8 members, 9 to 12 links."),
         Text("construction", "Construction"),
         Text("colour", "Colour"),
         Text("coreFiber", "Core fiber"),

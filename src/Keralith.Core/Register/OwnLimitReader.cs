@@ -65,7 +65,7 @@ public static class OwnLimitReader
             if (limits.Entries.Any(e => e.Book == "site")) return null;
             if (!Catalogue.PlacementOf(gear, books).Questions.Any(q => q.Criterion == limit.Criterion)) continue;
             var strictest = limits.Entries.Where(e => e.Resolved is Figure).MinBy(e => ((Figure)e.Resolved).Allowance);
-            return strictest is null ? null : $"{RuleBookShelf.Find(strictest.Book)?.Name ?? strictest.Book} ({strictest.From ?? strictest.Book})";
+            return strictest is null ? null : RuleBookShelf.NameOf(strictest.From ?? strictest.Book);
         }
 
         return null;

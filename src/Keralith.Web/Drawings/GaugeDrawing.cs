@@ -15,6 +15,9 @@ public static class GaugeDrawing
     private const double Right = 500;
     private const double Axis = 50;
 
+    /// <summary>Ticks nearer than this would write over each other.</summary>
+    private const double Near = 96;
+
     /// <summary>Draws the gauge of a length; empty where no figure is known to draw.</summary>
     /// <param name="limits">The limits of the books.</param>
     /// <param name="value">The reading; null: none yet.</param>
@@ -45,15 +48,20 @@ public static class GaugeDrawing
         s.Text(Left, Axis + 34, Words(reference), "gauge-figure", "middle");
         var row = 0;
         var before = double.NegativeInfinity;
-        foreach (var (books, figure) in ticks.OrderBy(t => Math.Abs(t.Figure.Limit - reference)))
+        var ordered = ticks.OrderBy(t => Math.Abs(t.Figure.Limit - reference)).ToList();
+        for (var i = 0; i < ordered.Count; i++)
         {
+            var (books, figure) = ordered[i];
             var x = At(figure.Limit);
-            row = x - before < 96 ? row + 1 : 0;
+            row = x - before < Near ? row + 1 : 0;
             before = x;
             var y = 14 - (row * 26);
+
+            // The line of a near neighbour comes down at the right: the words step aside.
+            var anchor = i + 1 < ordered.Count && At(ordered[i + 1].Figure.Limit) - x < Near ? "end" : Anchor(x);
             s.Line(x, y + 14, x, Axis + 6, "gauge-limit");
-            s.Text(x, y, books, "gauge-label", Anchor(x));
-            s.Text(x, y + 12, Words(figure.Limit), "gauge-figure", Anchor(x));
+            s.Text(x, y, books, "gauge-label", anchor);
+            s.Text(x, y + 12, Words(figure.Limit), "gauge-figure", anchor);
         }
 
         if (step is { } hold)
