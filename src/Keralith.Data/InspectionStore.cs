@@ -125,7 +125,8 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         var given = answers.ToDictionary(a => (a.Part, a.Criterion));
         var read = new List<Answer>();
         var (gear, tag) = (piece.GearAt(site), piece.TagAt(site));
-        foreach (var part in Catalogue.Parts(gear, site.Books))
+        var placement = Catalogue.PlacementOf(gear, site.Books);
+        foreach (var part in placement.Parts)
         {
             foreach (var criterion in part.Criteria)
             {
@@ -137,7 +138,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             }
         }
 
-        return new(site.Books, kind, gear, site.LimitsFor(piece.Maker, piece.Model), read);
+        // The record names the limits that bear on this gear, and no others.
+        var limits = site.LimitsFor(piece.Maker, piece.Model).Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion)).ToList();
+        return new(site.Books, kind, gear, limits, read);
     }
 
     /// <summary>Signs a draft: judges it as it stands, keeps case and verdict, and puts what fails in the cage.</summary>

@@ -125,6 +125,16 @@ public class JudgementTests
         Assert.Equal((governs, expected), (finding.Governing.Book, finding.Outcome));
     }
 
+    [Theory]
+    [InlineData(8, 3)]
+    [InlineData(3, 8)]
+    [InlineData(10, 3)]
+    public void Of_two_figures_a_maker_names_the_stricter_still_counts(int first, int second)
+    {
+        var limits = string.Join(",", new[] { first, second }.Select(p => $$"""{"source":"maker","criterion":"hook.throat","percent":{{p}}}"""));
+        Assert.Equal(Outcome.Remove, Given.Measured(Given.OneHook, "hook.throat", "hook", "41.5 mm", "40 mm", limits: limits).Outcome);
+    }
+
     [Fact]
     public void A_limit_that_allows_nothing_still_passes_the_figure_when_new()
     {

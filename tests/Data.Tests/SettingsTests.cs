@@ -19,6 +19,7 @@ public class SettingsTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %"));
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "rope.broken-in-lay", "3"));
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic, OpenedThroat));
         var piece = await yard.FindAsync("HM-0001");
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];

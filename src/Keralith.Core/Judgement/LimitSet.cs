@@ -36,7 +36,7 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         var context = new LimitContext(@case.Gear, baseline ?? (criterion.BaselineFromSize ? @case.Gear.Size : null));
         var asme = criterion.Limit?.Resolve(context);
         var makers = OwnFigures(@case, criterion, context, LimitOwner.Maker);
-        var laxer = MakerMayBeLaxer.Contains(criterion.Id) ? makers.FirstOrDefault(m => StandsInFor(m, asme)) : null;
+        var laxer = MakerMayBeLaxer.Contains(criterion.Id) ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance) : null;
 
         var entries = new List<LimitEntry>(@case.Books.Count + @case.Limits.Count);
         foreach (var book in @case.Books)
@@ -59,7 +59,7 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         var figures = entries.Select(e => e.Resolved).OfType<Figure>().ToList();
         AddStricter(entries, "site", OwnFigures(@case, criterion, context, LimitOwner.Site), figures);
         if (laxer is not null) entries.Add(new("maker", laxer));
-        else AddStricter(entries, "maker", makers, figures);
+        AddStricter(entries, "maker", makers.Where(m => !ReferenceEquals(m, laxer)), figures);
         return new(entries);
     }
 
