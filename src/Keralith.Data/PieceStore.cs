@@ -8,15 +8,10 @@ using Npgsql;
 
 namespace Keralith.Data;
 
-/// <summary>What to list of the register.</summary>
+/// <summary>What to list of the pieces of a store or a state.</summary>
 public sealed record PieceQuery
 {
-    /// <summary>A fragment of a mark, serial, maker or peg.</summary>
-    public string? Text { get; init; }
-
     public int? Store { get; init; }
-
-    public string? Family { get; init; }
 
     public PieceState? State { get; init; }
 
@@ -27,8 +22,6 @@ public sealed record PieceQuery
     public bool WithoutRetired { get; init; }
 
     public int Most { get; init; } = 200;
-
-    public int Skip { get; init; }
 }
 
 /// <summary>A baseline on record.</summary>
@@ -57,24 +50,14 @@ public sealed class PieceStore(Database database, SiteStore sites)
     /// <summary>Pieces by store, peg and mark.</summary>
     public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel) => database.Command($"""
         select {PieceRow.Columns} {From}
-        where ($1::text is null or p.mark like $1 or upper(p.serial) like $1 or upper(p.maker) like $1 or upper(p.peg) like $1)
-          and ($2::int is null or p.store_id = $2)
-          and ($3::text is null or p.family = $3)
-          and ($4::text is null or p.state = $4)
-          and ($5::date is null or ((p.periodic_due <= $5 or p.frequent_due <= $5) and p.state in ('in-service', 'held')))
-          and (not $6 or p.state not in ('condemned', 'destroyed'))
+        where ($1::int is null or p.store_id = $1)
+          and ($2::text is null or p.state = $2)
+          and ($3::date is null or ((p.periodic_due <= $3 or p.frequent_due <= $3) and p.state in ('in-service', 'held')))
+          and (not $4 or p.state not in ('condemned', 'destroyed'))
         order by s.position, p.peg, p.mark
-        limit $7 offset $8
+        limit $5
         """)
-        .Positional(
-            string.IsNullOrWhiteSpace(query.Text) ? null : $"%{query.Text.Trim().ToUpperInvariant().Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal)}%",
-            query.Store,
-            query.Family,
-            query.State is { } state ? Words.Code(state) : null,
-            query.DueBy,
-            query.WithoutRetired,
-            query.Most,
-            query.Skip)
+        .Positional(query.Store, query.State is { } state ? Words.Code(state) : null, query.DueBy, query.WithoutRetired, query.Most)
         .ListAsync(PieceRow.From, cancel);
 
     /// <summary>The newest baseline of each measure.</summary>

@@ -60,6 +60,7 @@ public static class WebHost
         services.AddSingleton<SiteStore>();
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<PieceStore>();
+        services.AddSingleton<RegisterSearch>();
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<CustodyStore>();
         services.AddSingleton<LedgerStore>();

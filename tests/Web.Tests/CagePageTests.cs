@@ -100,6 +100,11 @@ public class CagePageTests
         Assert.Equal(["HM-0001"], await Marks("state=new"));
         Assert.Equal(["HM-0002"], await Marks("family=shackle"));
         Assert.Empty(await Marks("q=%25"));
+        Assert.Equal(["HM-0001"], await Marks("q=orery"));
+        Assert.Contains("The nearest spellings", (await auditor.PageAsync("/register?q=orery")).QuerySelector("[role=status]")!.TextContent, StringComparison.Ordinal);
+        var narrowed = await auditor.PageAsync("/register?family=shackle");
+        Assert.Equal("/register", narrowed.QuerySelector(".found aside a")!.GetAttribute("href"));
+        Assert.Contains("state=in-service", narrowed.QuerySelectorAll(".found aside a").Select(a => a.GetAttribute("href")).Single(h => h!.Contains("state=", StringComparison.Ordinal)), StringComparison.Ordinal);
         Assert.Contains("Nothing in the register matches", (await auditor.PageAsync("/register?q=zzz")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
     }
 

@@ -1,55 +1,62 @@
-using Keralith.Core;
-using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Data;
 using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Register;
 
-public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
+/// <summary>The register: found by fragments or nearest spelling, narrowed by facets with counts.</summary>
+public sealed class IndexModel(Here here, RegisterSearch search) : YardPage(here)
 {
     private const int PerPage = 50;
+    private const int LongestValue = 120;
+
+    public static IReadOnlyList<(string Code, string Name)> Sorts { get; } = [("place", "by store and peg"), ("mark", "by mark"), ("due", "by periodic due date")];
 
     public string? Q { get; private set; }
 
-    public string? Family { get; private set; }
-
-    public int? Store { get; private set; }
-
-    public string? State { get; private set; }
+    public string Sort { get; private set; } = Sorts[0].Code;
 
     public int PageNumber { get; private set; } = 1;
 
     public Site Site { get; private set; } = null!;
 
-    public bool HasMore { get; private set; }
+    public RegisterPage Found { get; private set; } = null!;
 
-    public IReadOnlyList<Store> Stores { get; private set; } = [];
+    /// <summary>The value chosen in each facet.</summary>
+    public IReadOnlyDictionary<string, string> Chosen { get; private set; } = new Dictionary<string, string>();
 
-    public IReadOnlyList<PieceRow> Pieces { get; private set; } = [];
+    public bool HasMore => Found.Total > PageNumber * PerPage;
 
-    public async Task OnGetAsync(string? q, string? family, int? store, string? state, int? page)
+    public async Task OnGetAsync(string? q, string? sort, int? page)
     {
-        Q = q?.Length > 60 ? q[..60] : q;
-        Family = family is not null && GearFamilies.Find(family) is not null ? family : null;
-        Store = store;
-        State = Words.Find<PieceState>(state, Words.Code) is { } known ? Words.Code(known) : null;
-        PageNumber = Math.Clamp(page ?? 1, 1, 100_000);
+        Q = string.IsNullOrWhiteSpace(q) ? null : q.Length > 60 ? q[..60] : q;
+        Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
+        PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
+        Chosen = RegisterSearch.Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue }).ToDictionary(f => f, f => Request.Query[f].ToString());
         Site = await Here.SiteAsync(Cancel);
-        Stores = await sites.StoresAsync(Cancel);
-        var found = await pieces.ListAsync(
-            new() { Text = Q, Family = Family, Store = Store, State = Words.Find<PieceState>(State, Words.Code), Most = PerPage + 1, Skip = (PageNumber - 1) * PerPage },
-            Cancel);
-        HasMore = found.Count > PerPage;
-        Pieces = found.Take(PerPage).ToList();
+        Found = await search.FindAsync(new() { Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel);
     }
 
-    public string To(int page) => QueryHelpers.AddQueryString("/register", new Dictionary<string, string?>
+    /// <summary>The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the first page.</summary>
+    public string With(string name, string? value)
     {
-        ["q"] = Q,
-        ["family"] = Family,
-        ["store"] = Store?.ToString(),
-        ["state"] = State,
-        ["page"] = page.ToString(),
-    }.Where(p => !string.IsNullOrEmpty(p.Value)));
+        var query = new Dictionary<string, string?>(Chosen.ToDictionary(c => c.Key, string? (c) => c.Value)) { ["q"] = Q, ["sort"] = Sort == Sorts[0].Code ? null : Sort };
+        query[name] = value;
+        return QueryHelpers.AddQueryString("/register", query.Where(p => !string.IsNullOrEmpty(p.Value)));
+    }
+
+    /// <summary>A facet's name as people read it.</summary>
+    public static string Name(string facet) => facet switch
+    {
+        "family" => "Family",
+        "store" => "Store",
+        "state" => "State",
+        "verdict" => "Last verdict",
+        "service" => "Service class",
+        "maker" => "Maker",
+        _ => throw new ArgumentOutOfRangeException(nameof(facet), facet, null),
+    };
+
+    /// <summary>A facet's value as people read it.</summary>
+    public static string Name(string facet, string value) => facet == "family" ? GearFamilies.Find(value)?.Name ?? value : value;
 }

@@ -1,0 +1,91 @@
+using Keralith.Testing;
+using Xunit;
+
+namespace Keralith.Data.Tests;
+
+/// <summary>Finding pieces: by fragments, by nearest spelling, by facets that count what choosing them would show.</summary>
+public class SearchTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Theory]
+    [InlineData("hm-00", "HM-0001 HM-0002 HM-0003 HM-0004")]
+    [InlineData("orrery", "HM-0001 HM-0002")]
+    [InlineData("0003", "HM-0003")]
+    [InlineData("forge shackle", "HM-0003")]
+    [InlineData("shackle forge", "HM-0003")]
+    [InlineData("chain b2", "")]
+    [InlineData("P-HM-0003", "HM-0003")]
+    [InlineData("%", "")]
+    [InlineData("_", "")]
+    [InlineData("\\", "")]
+    [InlineData("", "HM-0001 HM-0002 HM-0003 HM-0004")]
+    public async Task Every_fragment_must_be_written_somewhere_on_the_piece(string text, string marks)
+    {
+        await using var yard = await FilledAsync();
+        Assert.Equal(marks, await MarksAsync(yard, new() { Text = text, Sort = "mark" }));
+    }
+
+    [Theory]
+    [InlineData("orery chanworks", "HM-0001")]
+    [InlineData("shakle", "HM-0003")]
+    [InlineData("pelow", "HM-0003")]
+    public async Task What_is_written_nowhere_finds_the_nearest_spelling_and_says_so(string text, string first)
+    {
+        await using var yard = await FilledAsync();
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Text = text }, Cancel);
+        Assert.True(page.IsNearest);
+        Assert.Equal(first, page.Pieces[0].Mark);
+        Assert.Equal(page.Total, page.Facets.Where(f => f.Facet == "state").Sum(f => f.Count));
+    }
+
+    [Fact]
+    public async Task Nothing_near_is_nothing_found()
+    {
+        await using var yard = await FilledAsync();
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Text = "zzzz" }, Cancel);
+        Assert.Equal((0, false, 0), (page.Total, page.IsNearest, page.Facets.Count));
+    }
+
+    [Fact]
+    public async Task Filters_hold_together_and_each_facet_counts_without_its_own()
+    {
+        await using var yard = await FilledAsync();
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Chosen = new Dictionary<string, string> { ["family"] = "alloy-chain-sling", ["state"] = "new" } }, Cancel);
+        Assert.Equal(["HM-0002"], page.Pieces.Select(p => p.Mark));
+        Assert.Equal([("new", 1), ("in-service", 1)], page.Facets.Where(f => f.Facet == "state").Select(f => (f.Value, f.Count)).OrderByDescending(f => f.Value));
+        Assert.Equal([("alloy-chain-sling", 1), ("roundsling", 1), ("shackle", 1)], page.Facets.Where(f => f.Facet == "family").Select(f => (f.Value, f.Count)).Order());
+        Assert.Equal([("Orrery Chainworks", 1)], page.Facets.Where(f => f.Facet == "maker").Select(f => (f.Value, f.Count)));
+    }
+
+    [Fact]
+    public async Task A_page_says_how_many_match_in_all_and_keeps_its_order()
+    {
+        await using var yard = await FilledAsync();
+        var search = new RegisterSearch(yard.Database);
+        var second = await search.FindAsync(new() { Sort = "mark", Most = 2, Skip = 2 }, Cancel);
+        Assert.Equal((4, "HM-0003 HM-0004"), (second.Total, string.Join(' ', second.Pieces.Select(p => p.Mark))));
+        Assert.Equal("HM-0001", (await search.FindAsync(new() { Sort = "due" }, Cancel)).Pieces[0].Mark);
+        Assert.Equal("HM-0001 HM-0002 HM-0003 HM-0004", await MarksAsync(yard, new() { Sort = "nonsense" }));
+    }
+
+    /// <summary>The marks found as written; nearest spellings are not what was looked for.</summary>
+    private static async Task<string> MarksAsync(Yard yard, RegisterQuery query)
+    {
+        var page = await new RegisterSearch(yard.Database).FindAsync(query, Cancel);
+        return page.IsNearest ? string.Empty : string.Join(' ', page.Pieces.Select(p => p.Mark));
+    }
+
+    private static async Task<Yard> FilledAsync()
+    {
+        var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        await yard.RegisterAsync(Seed.Sling("HM-0002"));
+        await yard.RegisterAsync(Seed.Shackle("HM-0003"));
+        var round = Seed.With("HM-0004", "roundsling", ("circumference", "4 m"), ("coreFiber", "polyester"));
+        round["maker"] = "Bellwether Slings";
+        round["serial"] = "B-7";
+        await yard.RegisterAsync(round);
+        return yard;
+    }
+}
