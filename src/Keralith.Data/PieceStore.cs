@@ -75,29 +75,42 @@ public sealed class PieceStore(Database database, SiteStore sites)
     /// <summary>Registers a piece: new, to be inspected before first use.</summary>
     /// <param name="entry">What was entered.</param>
     /// <param name="id">The piece's client-made id.</param>
-    public Task<Checked<Recorded>> RegisterAsync(PieceEntry entry, Guid id, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
+    public Task<Checked<Recorded>> RegisterAsync(PieceEntry entry, Guid id, Stamp stamp, CancellationToken cancel) => RegisterAsync([(id, entry)], stamp, cancel);
+
+    /// <summary>Registers pieces, all or none: new, to be inspected before first use.</summary>
+    public Task<Checked<Recorded>> RegisterAsync(IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
         stamp,
         async transaction =>
         {
-            if (PieceEntry.RefusalOf(entry.Baselines.Values, stamp.Actor.Role) is { } provisional) return provisional;
-            if (entry.Surroundings.RefusalOf(Surroundings.Ordinary, stamp.Actor.Role) is { } asked) return asked;
-            var taken = await transaction.Command("select state from piece where mark = $1").Positional(entry.Mark.Text).FirstAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
-            if (taken is not null) return Taken(entry.Mark, taken);
-            var inserted = await transaction.Command("""
-                insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, design_factor, rated_for, tag_entries,
-                                   service_class, in_service_since, store_id, peg, surroundings, state, registered_at)
-                select $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10, $11, $12, $13, $14, $15, $16::jsonb, 'new', $17
-                where exists (select from store where id = $14)
-                on conflict (mark) do nothing
-                """)
-                .Positional([id, .. Identity(entry), stamp.At])
-                .RunAsync(cancel).ConfigureAwait(false);
-            if (inserted == 0) return Taken(entry.Mark, "new");
-            await SetBaselinesAsync(transaction, id, entry.Baselines, stamp, cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, "piece.registered", entry.Mark.Text, Describe(entry), cancel).ConfigureAwait(false);
+            foreach (var (id, entry) in pieces)
+            {
+                if (await RegisterAsync(transaction, id, entry, stamp, cancel).ConfigureAwait(false) is { } refusal) return refusal;
+            }
+
             return null;
         },
         cancel);
+
+    private static async Task<string?> RegisterAsync(NpgsqlTransaction transaction, Guid id, PieceEntry entry, Stamp stamp, CancellationToken cancel)
+    {
+        if (PieceEntry.RefusalOf(entry.Baselines.Values, stamp.Actor.Role) is { } provisional) return provisional;
+        if (entry.Surroundings.RefusalOf(Surroundings.Ordinary, stamp.Actor.Role) is { } asked) return asked;
+        var taken = await transaction.Command("select state from piece where mark = $1").Positional(entry.Mark.Text).FirstAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
+        if (taken is not null) return Taken(entry.Mark, taken);
+        var inserted = await transaction.Command("""
+            insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, design_factor, rated_for, tag_entries,
+                               service_class, in_service_since, store_id, peg, surroundings, state, registered_at)
+            select $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10, $11, $12, $13, $14, $15, $16::jsonb, 'new', $17
+            where exists (select from store where id = $14)
+            on conflict (mark) do nothing
+            """)
+            .Positional([id, .. Identity(entry), stamp.At])
+            .RunAsync(cancel).ConfigureAwait(false);
+        if (inserted == 0) return Taken(entry.Mark, "new");
+        await SetBaselinesAsync(transaction, id, entry.Baselines, stamp, cancel).ConfigureAwait(false);
+        await LedgerStore.AppendAsync(transaction, stamp, "piece.registered", entry.Mark.Text, Describe(entry), cancel).ConfigureAwait(false);
+        return null;
+    }
 
     /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
     /// <param name="version">The version the change was made on.</param>

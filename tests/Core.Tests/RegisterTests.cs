@@ -158,5 +158,38 @@ public class RegisterTests
         ["links:leg-1:chain.gauge-growth"] = "10",
     };
 
+    [Theory]
+    [InlineData("", 1, null)]
+    [InlineData("HM-0102 O-2\nHM-0103, O-3\n\nhm-0104", 4, null)]
+    [InlineData("HM-0102\nHM-0102", 0, "twice")]
+    [InlineData("a?b x", 0, "\"a?b x\"")]
+    public void Others_alike_are_read_a_line_each(string alike, int pieces, string? fault)
+    {
+        var form = Form();
+        form[PieceEntryReader.Alike] = alike;
+        var (entries, faults) = PieceEntryReader.ReadAlike(form);
+        Assert.Equal(pieces, entries.Count);
+        if (fault is not null) Assert.Contains(fault, faults[PieceEntryReader.Alike], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_figure_measured_new_on_the_first_is_a_twins_for_the_others()
+    {
+        var form = Form();
+        form["baseline:leg-1/hook:hook.throat"] = "1-3/8 in";
+        form[PieceEntryReader.Alike] = "HM-0102 O-2";
+        var entries = PieceEntryReader.ReadAlike(form).Entries;
+        Assert.Equal([BaselineBasis.New, BaselineBasis.Twin], entries.Select(e => e.Baselines[new("leg-1/hook", "hook.throat")].Basis));
+        Assert.Equal(["O-2"], entries.Skip(1).Select(e => e.Serial));
+    }
+
+    [Fact]
+    public void At_most_fifty_at_once()
+    {
+        var form = Form();
+        form[PieceEntryReader.Alike] = string.Join('\n', Enumerable.Range(0, PieceEntryReader.MostAlike).Select(i => $"HM-{2000 + i}"));
+        Assert.Contains("At most 50", PieceEntryReader.ReadAlike(form).Faults[PieceEntryReader.Alike], StringComparison.Ordinal);
+    }
+
     private static TagTranscription Tag(PieceEntry entry) => new(entry.Gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor);
 }

@@ -69,6 +69,23 @@ public class SearchTests
         Assert.Equal("HM-0001 HM-0002 HM-0003 HM-0004", await MarksAsync(yard, new() { Sort = "nonsense" }));
     }
 
+    [Fact]
+    public async Task Pieces_alike_are_registered_all_or_none()
+    {
+        await using var yard = await FilledAsync();
+        var form = Seed.Sling("HM-0010");
+        form["alike"] = "HM-0011 O-11\nHM-0003 O-12";
+        Assert.Contains("HM-0003 is registered already", (await RegisterAlikeAsync(yard, form)).Fault, StringComparison.Ordinal);
+        Assert.Equal(string.Empty, await MarksAsync(yard, new() { Text = "HM-001" }));
+        form["alike"] = "HM-0011 O-11\nHM-0012 O-12";
+        Yard.Must(await RegisterAlikeAsync(yard, form));
+        Assert.Equal("HM-0010 HM-0011 HM-0012", await MarksAsync(yard, new() { Text = "HM-001", Sort = "mark" }));
+        Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
+    }
+
+    private static Task<Core.Checked<Recorded>> RegisterAlikeAsync(Yard yard, Dictionary<string, string> form) =>
+        yard.Pieces.RegisterAsync(Core.Register.PieceEntryReader.ReadAlike(form).Entries.Select(e => (Guid.NewGuid(), e)).ToList(), yard.Stamp("stores"), Cancel);
+
     /// <summary>The marks found as written; nearest spellings are not what was looked for.</summary>
     private static async Task<string> MarksAsync(Yard yard, RegisterQuery query)
     {

@@ -174,6 +174,25 @@ public class PageTests
     }
 
     [Fact]
+    public async Task Ten_alike_are_registered_by_one_form_and_a_slip_keeps_all_that_was_typed()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var stores = await yard.SignedInAsync("stores");
+        var form = Seed.Sling("HM-0100");
+        form["alike"] = string.Join('\n', Enumerable.Range(101, 9).Select(i => $"HM-0{i} O-{i}").Append("HM-0101 O-1"));
+        var slip = await stores.PostAsync("/register/new", form);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, slip.StatusCode);
+        var page = await Visitor.ReadAsync(slip);
+        Assert.Contains("HM-0101 stands twice", page.QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("HM-0109 O-109", page.QuerySelector("textarea[name=alike]")!.TextContent, StringComparison.Ordinal);
+
+        form["alike"] = string.Join('\n', Enumerable.Range(101, 9).Select(i => $"HM-0{i} O-{i}"));
+        var done = await stores.PostAsync("/register/new", form);
+        Assert.Equal("/register?q=HM-010&state=new", done.Headers.Location!.ToString());
+        Assert.Equal(10, (await stores.PageAsync(done.Headers.Location.ToString())).QuerySelectorAll("tbody tr").Length);
+    }
+
+    [Fact]
     public async Task A_first_visit_fits_into_150_kilobytes()
     {
         await using var yard = await WebYard.OpenAsync();

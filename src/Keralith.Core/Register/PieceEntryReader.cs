@@ -54,6 +54,38 @@ public sealed class PieceEntryReader
         return (reader._faults.Count == 0 ? entry : null, reader._faults);
     }
 
+    /// <summary>The field of others alike: a line each, mark and serial.</summary>
+    public const string Alike = "alike";
+
+    /// <summary>The most pieces one form registers.</summary>
+    public const int MostAlike = 50;
+
+    /// <summary>
+    /// Reads a piece and those alike it: the same in all but mark and serial. A figure measured on the first when it was new is, for the others,
+    /// that of a twin.
+    /// </summary>
+    /// <returns>The pieces, the first one first; none when there are faults.</returns>
+    public static (IReadOnlyList<PieceEntry> Entries, IReadOnlyDictionary<string, string> Faults) ReadAlike(IReadOnlyDictionary<string, string> fields)
+    {
+        var (first, faults) = Read(fields);
+        var lines = (fields.GetValueOrDefault(Alike) ?? string.Empty).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var all = new Dictionary<string, string>(faults);
+        if (lines.Length >= MostAlike) all[Alike] = $"At most {MostAlike} pieces at once, the first included; this names {lines.Length + 1}.";
+        var others = new List<PieceEntry>();
+        foreach (var line in all.Count == 0 ? lines : [])
+        {
+            var words = line.Split([' ', ',', ';', '\t'], 2, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+            var mark = Mark.Read(words.Length > 0 ? words[0] : null);
+            var serial = words.Length > 1 ? words[1] : null;
+            if (!mark.Ok) all[Alike] = $"\"{line}\": {mark.Fault}";
+            else if (serial?.Length > LongestText) all[Alike] = $"{mark.Value}: a serial has at most {LongestText} letters.";
+            else if (mark.Value == first!.Mark || others.Any(o => o.Mark == mark.Value)) all[Alike] = $"{mark.Value} stands twice.";
+            else others.Add(first with { Mark = mark.Value, Serial = serial, Baselines = first.Baselines.ToDictionary(b => b.Key, b => b.Value.Basis == BaselineBasis.New ? b.Value with { Basis = BaselineBasis.Twin } : b.Value) });
+        }
+
+        return (all.Count == 0 ? [first!, .. others] : [], all);
+    }
+
     private PieceEntry? Entry()
     {
         var mark = Mark.Read(Typed("mark"));

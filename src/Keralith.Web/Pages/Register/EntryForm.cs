@@ -19,7 +19,9 @@ public sealed record EntryForm(IReadOnlyDictionary<string, string> Fields, IRead
 
     /// <summary>The form as it was typed, every field of it.</summary>
     public static IReadOnlyDictionary<string, string> Typed(IFormCollection form) =>
-        form.Where(f => f.Key.Length <= 100 && !f.Key.StartsWith("__", StringComparison.Ordinal)).ToDictionary(f => f.Key, f => f.Value[0] is { Length: > 500 } text ? text[..500] : f.Value[0] ?? string.Empty);
+        form.Where(f => f.Key.Length <= 100 && !f.Key.StartsWith("__", StringComparison.Ordinal)).ToDictionary(f => f.Key, f => Cut(f.Value[0] ?? string.Empty, f.Key == PieceEntryReader.Alike ? 10_000 : 500));
+
+    private static string Cut(string text, int most) => text.Length > most ? text[..most] : text;
 
     /// <summary>The form of a piece on record.</summary>
     public static IReadOnlyDictionary<string, string> Of(PieceRow piece, IEnumerable<BaselineRow> baselines)

@@ -23,17 +23,21 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
     public async Task<IActionResult> OnPostAsync()
     {
         var typed = EntryForm.Typed(Request.Form);
-        var (entry, faults) = PieceEntryReader.Read(typed);
-        if (entry is null)
+        var (entries, faults) = PieceEntryReader.ReadAlike(typed);
+        if (entries.Count == 0)
         {
             Refuse(faults.Count == 1 ? "One field wants another look; nothing was saved." : $"{faults.Count} fields want another look; nothing was saved.");
             await ShowAsync(typed, faults);
             return Page();
         }
 
-        var result = await pieces.RegisterAsync(entry, Submission, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, $"/piece/{entry.Mark}", () => ShowAsync(typed, new Dictionary<string, string> { ["mark"] = result.Fault! }));
+        // The first piece takes the form's id, so that the same form sent twice is one record; the others' ids are made here with it.
+        var result = await pieces.RegisterAsync(entries.Select((e, i) => (i == 0 ? Submission : Guid.CreateVersion7(), e)).ToList(), Here.Stamp(Submission), Cancel);
+        var onward = entries.Count == 1 ? $"/piece/{entries[0].Mark}" : $"/register?q={Uri.EscapeDataString(CommonStart(entries.Select(e => e.Mark.Text)))}&state=new";
+        return await AfterAsync(result, onward, () => ShowAsync(typed, new Dictionary<string, string> { [entries.Count == 1 ? "mark" : PieceEntryReader.Alike] = result.Fault! }));
     }
+
+    private static string CommonStart(IEnumerable<string> marks) => marks.Aggregate((a, b) => a[..a.Zip(b).TakeWhile(p => p.First == p.Second).Count()]);
 
     private async Task ShowAsync(IReadOnlyDictionary<string, string> typed, IReadOnlyDictionary<string, string> faults) =>
         Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: true);
