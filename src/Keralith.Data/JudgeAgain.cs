@@ -36,23 +36,31 @@ public sealed class JudgeAgain(Database database)
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {
             var mark = reader.Get<string>("mark");
-            if (CaseReader.Read(reader.Get<string>("case_document")).Value is not { } then)
+            if (Of(reader.Get<string>("case_document"), reader.TextOrNull("maker"), reader.TextOrNull("model"), site) is not { } today)
             {
                 unread.Add(mark);
                 continue;
             }
 
             judged++;
-            var today = then with { Books = site.Books, Gear = site.Policies.Applied(then.Gear), Limits = site.LimitsFor(reader.TextOrNull("maker"), reader.TextOrNull("model")) };
-
-            // An answer only another book asked for stays in its record; today's books do not ask it.
-            today = today with { Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList() };
-            var verdict = Judge.Of(today, site.WatchShare);
             var signed = Words.Parse<VerdictKind>(reader.Get<string>("verdict"), Words.Code);
-            if (verdict.Kind != signed) changed.Add(new(mark, reader.Get<Guid>("id"), reader.Get<DateOnly>("inspected_on"), signed, verdict.Kind, Because(today, verdict)));
+            if (today.Verdict.Kind != signed) changed.Add(new(mark, reader.Get<Guid>("id"), reader.Get<DateOnly>("inspected_on"), signed, today.Verdict.Kind, today.Because));
         }
 
         return new(judged, [.. changed.OrderByDescending(c => c.Now).ThenBy(c => c.Mark, StringComparer.Ordinal)], unread);
+    }
+
+    /// <summary>One record judged again; null when this version can't read its case.</summary>
+    /// <returns>The verdict and the finding that decides it, in words.</returns>
+    public static (Verdict Verdict, string Because)? Of(string caseDocument, string? maker, string? model, Site site)
+    {
+        if (CaseReader.Read(caseDocument).Value is not { } then) return null;
+        var today = then with { Books = site.Books, Gear = site.Policies.Applied(then.Gear), Limits = site.LimitsFor(maker, model) };
+
+        // An answer only another book asked for stays in its record; today's books do not ask it.
+        today = today with { Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList() };
+        var verdict = Judge.Of(today, site.WatchShare);
+        return (verdict, Because(today, verdict));
     }
 
     private static string Because(Case @case, Verdict verdict)

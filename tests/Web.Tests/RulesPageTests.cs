@@ -129,6 +129,29 @@ public class RulesPageTests
     }
 
     [Fact]
+    public async Task A_piece_that_would_come_out_worse_today_says_so_on_its_page()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.With("HM-0008", "restraint"));
+        var inspector = await yard.SignedInAsync("inspector");
+        var draft = (await inspector.SubmitAsync("/piece/HM-0008", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        foreach (var part in new[] { "body", "whole" })
+        {
+            var questions = (await inspector.PageAsync($"{draft}?part={part}")).QuerySelectorAll("[data-question]").Select(q => q.GetAttribute("data-question")!);
+            await inspector.SubmitAsync($"{draft}?part={part}", "form[data-part]", questions.ToDictionary(q => $"{q}:answer", _ => "no"));
+        }
+
+        Assert.Equal(HttpStatusCode.Redirect, (await inspector.SubmitAsync($"{draft}/sign", "main form", [])).StatusCode);
+        Assert.Empty((await inspector.PageAsync("/piece/HM-0008")).QuerySelectorAll("[role=note]"));
+
+        // The record stands as signed; its case now reads as one that today is held.
+        await using var less = yard.Database.Command("alter table inspection disable trigger user; update inspection set case_document = replace(case_document, 'any.doubt\",\"part\":\"whole\",\"answer\":\"no', 'any.doubt\",\"part\":\"whole\",\"answer\":\"unsure'); alter table inspection enable trigger user");
+        await less.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        var note = (await inspector.PageAsync("/piece/HM-0008")).QuerySelector("[role=note]")!.TextContent;
+        Assert.Contains("signed as fit, would come out hold", note, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_piece_page_says_what_its_marking_comes_to()
     {
         await using var yard = await WebYard.OpenAsync();

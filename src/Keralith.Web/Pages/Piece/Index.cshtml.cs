@@ -35,6 +35,8 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     public IReadOnlyList<HistoryLine> History { get; private set; } = [];
 
+    public string? Worse { get; private set; }
+
     public Draft? OpenDraft { get; private set; }
 
     public async Task<IActionResult> OnGetAsync(string mark)
@@ -48,6 +50,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = await inspections.SignedAsync(piece.Id, Cancel);
         var last = LastMeasured(signed);
+        Worse = WorseToday(signed.FirstOrDefault(i => i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
         Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
             .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
             .ToList();
@@ -56,6 +59,12 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         History = Lines(signed, await custody.HoldsAsync(piece.Id, Cancel), await custody.DisposalsAsync(piece.Id, Cancel)).OrderByDescending(h => h.At).ToList();
         return Page();
     }
+
+    /// <summary>Why its last full inspection would come out worse by today's rules; null when it would not.</summary>
+    private string? WorseToday(InspectionRow? full) =>
+        full is not null && !Piece.State.IsRetired() && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today && today.Verdict.Kind > full.Verdict
+            ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Words.Code(full.Verdict)}, would come out {Words.Code(today.Verdict.Kind)}. {today.Because}"
+            : null;
 
     public async Task<IActionResult> OnPostInspectAsync(string mark)
     {
