@@ -67,8 +67,8 @@ public sealed record PieceRow
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
     public TagVerdict TagAt(Site site) => TagJudgement.Of(new(Gear, TagEntries, RatedLoad, DesignFactor), Surroundings, site.Books);
 
-    /// <summary>The last day it may be used without another inspection: the earlier of the dates the calendar keeps; null where none is kept.</summary>
-    public DateOnly? UsableUntil => FrequentByCalendar && FrequentDue < PeriodicDue ? FrequentDue : PeriodicDue;
+    /// <summary>The last day it may be used without another inspection, asked of Core.</summary>
+    public DateOnly? UsableUntil => new DueDates(PeriodicDue, FrequentDue).UsableUntil;
 
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 

@@ -94,6 +94,16 @@ public class CustodyTests
         Assert.Equal(new DueDates(DateOnly.Parse(periodic), DateOnly.Parse(frequent)), DueOf(Hook, service));
 
     [Theory]
+    [InlineData("2027-03-02", "2026-04-02", "2026-04-02")]
+    [InlineData("2026-04-02", "2027-03-02", "2026-04-02")]
+    [InlineData("2027-03-02", null, "2027-03-02")]
+    [InlineData(null, null, null)]
+    public void A_piece_may_be_used_until_the_earlier_of_its_dates(string? periodic, string? frequent, string? until) =>
+        Assert.Equal(Day(until), new DueDates(Day(periodic), Day(frequent)).UsableUntil);
+
+    private static DateOnly? Day(string? day) => day is null ? null : DateOnly.Parse(day);
+
+    [Theory]
     [InlineData("asme europe", "alloy-chain-sling", "2026-09-02")]
     [InlineData("asme europe", "shackle", "2026-09-02")]
     [InlineData("asme europe", "hook", "2026-09-02")]

@@ -117,6 +117,8 @@ public class TagTests
     [InlineData("""{"family":"eye-bolt","material":"carbon"}""", "29 F", "asme", Outcome.Hold)]
     [InlineData("""{"family":"rigging-block"}""", "-19 C", "asme", Outcome.Hold)]
     [InlineData("""{"family":"lifting-beam"}""", "20 C", "asme", Outcome.Hold)]
+    [InlineData("""{"family":"fiber-rope-sling","fiber":"wire"}""", "20 C", "asme", Outcome.Hold)]
+    [InlineData("""{"family":"fiber-rope-sling","fiber":"nylon"}""", "180 F", "asme", Outcome.Clear)]
     public void Gear_that_works_outside_the_limits_of_its_material_is_held(string gear, string works, string books, Outcome expected) =>
         Assert.Equal(expected, Remark(Judged(Tag(gear, "1 t"), books, new(null, Temperature.Read(works).Value, null, [])), "temperature").Outcome);
 

@@ -86,6 +86,10 @@ public sealed record Criterion
     /// <summary>The mildest outcome any answer can come to here, even "no fault": clear, unless the thing itself gives doubt.</summary>
     public Outcome AtLeast { get; init; }
 
+    /// <summary>The mildest outcome under a book: its own, where that is worse.</summary>
+    /// <param name="own">What the book says of it; null where it is silent.</param>
+    public Outcome AtLeastUnder(BookRule? own) => own?.AtLeast > AtLeast ? own.AtLeast : AtLeast;
+
     /// <summary>Why, in words; null where <see cref="AtLeast"/> is clear.</summary>
     public string? AtLeastBecause { get; init; }
 

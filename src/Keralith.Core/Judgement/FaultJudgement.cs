@@ -14,7 +14,7 @@ internal static class FaultJudgement
             var book = @case.Books[i];
             var own = book.Rules.GetValueOrDefault(criterion.Id);
             var (outcome, reason) = Judged(@case, answer, chosen.Found, own);
-            var atLeast = own?.AtLeast > criterion.AtLeast ? own.AtLeast : criterion.AtLeast;
+            var atLeast = criterion.AtLeastUnder(own);
             if (outcome < atLeast) (outcome, reason) = (atLeast, criterion.AtLeastBecause!);
             books[i] = new(book.Id, outcome) { Said = reason, From = own is null && book != RuleBookShelf.Asme ? RuleBookShelf.Asme.Id : null };
         }

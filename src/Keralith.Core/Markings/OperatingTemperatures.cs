@@ -35,7 +35,7 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
         "metal-mesh-sling" => gear.Text("coating") switch { "none" => BareMesh, "elastomer" => CoatedMesh, _ => null },
         "web-sling" => Synthetic(gear.Text("fiber"), books),
         "roundsling" => Synthetic(gear.Text("coreFiber"), books),
-        "fiber-rope-sling" => gear.Text("fiber") switch { null => null, "polypropylene" => Polypropylene, _ => FiberRope },
+        "fiber-rope-sling" => gear.Text("fiber") switch { "nylon" or "polyester" => FiberRope, "polypropylene" => Polypropylene, _ => null },
         "shackle" or "link-or-ring" => Hardware,
         "hook" => Hook,
         "eye-bolt" => gear.Text("material") switch { "carbon" => CarbonEyeBolt, "alloy" => Hardware, _ => null },

@@ -14,6 +14,9 @@ public sealed record AcceptedInspection(InspectionKind Kind, DateOnly InspectedO
 /// <param name="Frequent">Last day the frequent inspection holds good; null: never passed one, or due each use.</param>
 public sealed record DueDates(DateOnly? Periodic, DateOnly? Frequent)
 {
+    /// <summary>The last day it may be used without another inspection: the earlier of the two; null where none is kept.</summary>
+    public DateOnly? UsableUntil => Frequent < Periodic ? Frequent : Periodic;
+
     /// <summary>
     /// Due = the day of the last complete, accepted inspection of that kind + the interval. An initial or after-event inspection
     /// asks all a periodic one asks and counts as one; a periodic counts as a frequent one.

@@ -101,7 +101,7 @@ public sealed record RuleRows(IReadOnlyList<RuleRow> Rows, Finding? Tried, strin
         var outcome = own?.OnFault ?? criterion.OnFault;
         var decidedBy = own?.DecidedBy ?? criterion.DecidedBy;
         var until = decidedBy is null ? string.Empty : $" until the {Catalogue.Get(decidedBy).Title.ToLowerInvariant()} is measured there";
-        var atLeast = own?.AtLeast > criterion.AtLeast ? own.AtLeast : criterion.AtLeast;
+        var atLeast = criterion.AtLeastUnder(own);
         var whatever = atLeast == Outcome.Clear ? string.Empty : $"; {Core.Words.Code(atLeast)} whatever is found";
         return $"{(own?.Says is { } says ? $"{says} " : string.Empty)}{Core.Words.Code(outcome)}{until}{whatever}";
     }
