@@ -15,6 +15,8 @@ internal static class Commands
           keralith serve                   the application on a database (environment: KERALITH_DATABASE, KERALITH_URLS)
           keralith migrate                 bring the database of KERALITH_DATABASE up to date
           keralith verify-ledger           re-compute the chain of signed records and name the first broken one
+          keralith import FILE [--dry-run] [--partial]  a register (CSV or XLSX) into the records
+          keralith export WHAT [--all-columns]          register, inspections or ledger to standard output
           keralith judge [FILE|-] [--lines] cases in, verdicts out; no database
           keralith bench                   how fast it is, beside a floor measured in the same run
 
@@ -28,6 +30,8 @@ internal static class Commands
         ["serve"] = "keralith serve\n\nServes the application on the database KERALITH_DATABASE (an Npgsql connection string) at KERALITH_URLS.",
         ["migrate"] = "keralith migrate\n\nBrings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
         ["verify-ledger"] = "keralith verify-ledger\n\nRe-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo when it runs. Exit code 1 when it is broken.",
+        ["import"] = "keralith import FILE [--dry-run] [--partial]\n\nReads a register as CSV (UTF-8; comma or semicolon) or XLSX into KERALITH_DATABASE, or into the demo when there is one, in the name of\nKERALITH_USER, or of the first administrator. Nothing lands unless every row is good; --partial lands the good ones; --dry-run lands nothing.\nEach refused row is named on standard error as CSV: row,column,reason. The same file twice changes nothing. Exit code 2 when a row is refused.",
+        ["export"] = "keralith export WHAT [--all-columns]\n\nWrites to standard output: register (CSV; --all-columns adds what the fixed columns can't carry), inspections (JSON Lines), ledger\n(JSON Lines with the hash chain). From KERALITH_DATABASE, or from the demo when there is one.",
         ["bench"] = "keralith bench [--log]\n\nRuns the benchmarks on this machine and says whether the targets are met; about a minute. --log shows all that was measured.",
         ["judge"] = "keralith judge [FILE|-] [--lines]\n\nReads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1.\n--lines: one case a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when a case is not one; every fault is named with its path on standard error.",
     };
@@ -54,7 +58,9 @@ internal static class Commands
                 "demo" => await DemoCommand.RunAsync(args[1..]),
                 "serve" => await ServeAsync(),
                 "migrate" => Migrate(),
-                "verify-ledger" => await VerifyLedgerAsync(),
+                "verify-ledger" => await OnRecordsAsync(VerifyLedgerAsync),
+                "import" => await OnRecordsAsync(d => ExchangeCommands.ImportAsync(d, args[1..])),
+                "export" => await OnRecordsAsync(d => ExchangeCommands.ExportAsync(d, args[1..])),
                 _ => Unknown(args[0]),
             };
         }
@@ -79,7 +85,15 @@ internal static class Commands
         return 0;
     }
 
-    private static async Task<int> VerifyLedgerAsync()
+    private static async Task<int> VerifyLedgerAsync(Database database)
+    {
+        var (entries, broken) = await new LedgerStore(database).VerifyAsync(CancellationToken.None);
+        Console.WriteLine(broken is null ? $"The chain is whole: {entries} records." : $"The chain is broken after {entries} good records: {broken}.");
+        return broken is null ? 0 : 1;
+    }
+
+    /// <summary>Works on the database of KERALITH_DATABASE, or on the demo's, started for it.</summary>
+    private static async Task<int> OnRecordsAsync(Func<Database, Task<int>> work)
     {
         LocalCluster? cluster = null;
         var connection = Environment.GetEnvironmentVariable("KERALITH_DATABASE");
@@ -93,9 +107,7 @@ internal static class Commands
         try
         {
             await using var database = new Database(connection);
-            var (entries, broken) = await new LedgerStore(database).VerifyAsync(CancellationToken.None);
-            Console.WriteLine(broken is null ? $"The chain is whole: {entries} records." : $"The chain is broken after {entries} good records: {broken}.");
-            return broken is null ? 0 : 1;
+            return await work(database);
         }
         finally
         {

@@ -3,6 +3,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
 using Keralith.Core.People;
+using Keralith.Core.RatedLoad;
 using Keralith.Core.Schedule;
 
 namespace Keralith.Core;
@@ -71,6 +72,7 @@ public static class Words
         PieceState.Held => "held",
         PieceState.Condemned => "condemned",
         PieceState.Destroyed => "destroyed",
+        PieceState.Missing => "missing",
         _ => throw new ArgumentOutOfRangeException(nameof(state), state, null),
     };
 
@@ -112,6 +114,53 @@ public static class Words
         Chemical.Bleach => "bleach",
         Chemical.Solvent => "solvent",
         _ => throw new ArgumentOutOfRangeException(nameof(chemical), chemical, null),
+    };
+
+    public static string Code(Hitch hitch) => hitch switch
+    {
+        Hitch.Vertical => "vertical",
+        Hitch.Choker => "choker",
+        Hitch.Basket => "basket",
+        _ => throw new ArgumentOutOfRangeException(nameof(hitch), hitch, null),
+    };
+
+    public static string Code(RatedAs rated) => rated switch
+    {
+        RatedAs.RatedLoad => "rated-load",
+        RatedAs.WorkingLoadLimit => "working-load-limit",
+        RatedAs.SafeWorkingLoad => "safe-working-load",
+        RatedAs.Capacity => "capacity",
+        _ => throw new ArgumentOutOfRangeException(nameof(rated), rated, null),
+    };
+
+    public static string Code(Legibility legibility) => legibility switch
+    {
+        Legibility.Clear => "clear",
+        Legibility.Hard => "hard",
+        Legibility.Unreadable => "unreadable",
+        _ => throw new ArgumentOutOfRangeException(nameof(legibility), legibility, null),
+    };
+
+    public static string Code(MarkingPlace place) => place switch
+    {
+        MarkingPlace.Tag => "tag",
+        MarkingPlace.Ferrule => "ferrule",
+        MarkingPlace.ForgedIn => "forged-in",
+        MarkingPlace.Stamped => "stamped",
+        MarkingPlace.Plate => "plate",
+        MarkingPlace.SewnLabel => "sewn-label",
+        _ => throw new ArgumentOutOfRangeException(nameof(place), place, null),
+    };
+
+    public static string Code(SeasonPattern pattern) => pattern switch
+    {
+        SeasonPattern.Plain => "plain",
+        SeasonPattern.TwoBands => "two-bands",
+        SeasonPattern.Dots => "dots",
+        SeasonPattern.Slant => "slant",
+        SeasonPattern.Checks => "checks",
+        SeasonPattern.Ring => "ring",
+        _ => throw new ArgumentOutOfRangeException(nameof(pattern), pattern, null),
     };
 
     /// <summary>A hold's cause as people say it.</summary>

@@ -210,7 +210,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             await CustodyStore.InsertHoldAsync(transaction, Guid.NewGuid(), piece.Id, cause, Reason(@case, verdict), id, stamp, cancel).ConfigureAwait(false);
         }
 
-        await Recorder.DeriveAsync(transaction, site, piece, state.Value, cancel).ConfigureAwait(false);
+        await Recorder.DeriveAsync(transaction, site, piece, state.Value, stamp.At, cancel).ConfigureAwait(false);
         using var caseJson = JsonDocument.Parse(caseDocument);
         using var verdictJson = JsonDocument.Parse(verdictDocument);
         await LedgerStore.AppendAsync(

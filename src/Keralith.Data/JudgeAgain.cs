@@ -55,7 +55,7 @@ public sealed class JudgeAgain(Database database)
     public static (Verdict Verdict, string Because)? Of(string caseDocument, string? maker, string? model, Site site)
     {
         if (CaseReader.Read(caseDocument).Value is not { } then) return null;
-        var today = then with { Books = site.Books, Gear = site.Policies.Applied(then.Gear), Limits = site.LimitsFor(maker, model) };
+        var today = then with { Books = site.Books, Gear = site.Policies.Applied(then.Gear, model), Limits = site.LimitsFor(maker, model) };
 
         // An answer only another book asked for stays in its record; today's books do not ask it.
         today = today with { Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList() };

@@ -53,6 +53,23 @@ public sealed class LedgerStore(Database database)
             .RunAsync(cancel).ConfigureAwait(false);
     }
 
+    /// <summary>Appends many records of one kind, in their order, in the transaction that makes them.</summary>
+    internal static async Task AppendAllAsync(NpgsqlTransaction transaction, Stamp stamp, string kind, IEnumerable<(string Subject, object Data)> records, CancellationToken cancel)
+    {
+        await transaction.Command("select pg_advisory_xact_lock($1)").Positional(AppendLock).RunAsync(cancel).ConfigureAwait(false);
+        var last = await transaction.Command("select number, at, actor, kind, subject, data, previous, hash from ledger order by number desc limit 1").FirstAsync(Entry, cancel).ConfigureAwait(false);
+        var (number, hash) = (last?.Number ?? 0, last?.Hash ?? LedgerChain.Beginning);
+        await using var rows = await transaction.Connection!.BeginBinaryImportAsync("copy ledger (number, at, actor, kind, subject, data, previous, hash) from stdin (format binary)", cancel).ConfigureAwait(false);
+        foreach (var (subject, data) in records)
+        {
+            var entry = LedgerChain.Seal(++number, stamp.At, stamp.Actor.Username, kind, subject, JsonSerializer.Serialize(data, JsonSerializerOptions.Web), hash);
+            await rows.WriteRowAsync(cancel, entry.Number, entry.At, entry.Actor, entry.Kind, entry.Subject, entry.Data, entry.Previous, entry.Hash).ConfigureAwait(false);
+            hash = entry.Hash;
+        }
+
+        await rows.CompleteAsync(cancel).ConfigureAwait(false);
+    }
+
     private static LedgerEntry Entry(NpgsqlDataReader r) => new(
         r.Get<long>("number"), r.Get<DateTimeOffset>("at"), r.Get<string>("actor"), r.Get<string>("kind"), r.Get<string>("subject"),
         r.Get<string>("data"), r.Get<byte[]>("previous"), r.Get<byte[]>("hash"));

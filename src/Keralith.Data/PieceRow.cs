@@ -1,11 +1,12 @@
 using System.Text.Json;
 using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
+using Keralith.Core.RatedLoad;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Npgsql;
 
@@ -61,11 +62,87 @@ public sealed record PieceRow
 
     public required int Version { get; init; }
 
+    /// <summary>Whether anybody has read its marking.</summary>
+    public bool TagRead { get; init; } = true;
+
+    public string? Batch { get; init; }
+
+    public DateOnly? CalibrationDue { get; init; }
+
+    /// <summary>How many pieces hang under this mark; null for a single piece.</summary>
+    public int? LotCount { get; init; }
+
+    /// <summary>The first day of the season whose mark it carries; null: none.</summary>
+    public DateOnly? SeasonFor { get; init; }
+
+    /// <summary>The last report it was taken over with; null where it was not.</summary>
+    public CarriedOver? CarriedOver { get; init; }
+
+    /// <summary>Whether it is in service on that report alone: accepted, and not yet fully inspected here.</summary>
+    public bool IsCarried { get; init; }
+
+    /// <summary>The last day anything was recorded on it.</summary>
+    public DateOnly? Touched { get; init; }
+
+    /// <summary>What is kept beside what the rules look at.</summary>
+    public PieceDetails Details => PieceEntryReader.Details(DetailFields);
+
+    internal IReadOnlyDictionary<string, string> DetailFields { get; init; } = new Dictionary<string, string>();
+
     /// <summary>The gear as it is judged at a site: the site's policies stated with it.</summary>
-    public GearPiece GearAt(Site site) => site.Policies.Applied(Gear);
+    public GearPiece GearAt(Site site) => site.Policies.Applied(Gear, Model);
 
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
-    public TagVerdict TagAt(Site site) => TagJudgement.Of(new(Gear, TagEntries, RatedLoad, DesignFactor), Surroundings, site.Books);
+    public TagVerdict TagAt(Site site) => TagJudgement.Of(
+        new(Gear, TagEntries, RatedLoad, DesignFactor) { IsRead = TagRead, Legibility = Words.Find<Legibility>(DetailFields.GetValueOrDefault("legibility"), Words.Code) ?? Legibility.Clear },
+        Surroundings,
+        site.Books);
+
+    /// <summary>What it may carry by hitch and angle; null for gear that is no sling.</summary>
+    public HitchRatings? RatingsAt(Site site)
+    {
+        if (Gear.Family.Code == "sling-kit" && KitMember.OneLeg(Details.Members) is { } leg)
+        {
+            var one = RatedLoadHere.For(Gear.Family, leg, DesignFactor, site.Books);
+            var straight = HitchRatings.Of(new(Gear.Family, [new("legs", new WholeValue(1))]), one, TagWords.Plain with { Hitch = Hitch.Vertical }, Surroundings, site.Books);
+            return HitchRatings.OfKit(straight!.OneLeg!.Value, Gear.Legs, RatedLoad, Details.Tag.Angle);
+        }
+
+        return TagAt(site).Here is { } here ? HitchRatings.Of(Gear, here, Details.Tag, Surroundings, site.Books) : null;
+    }
+
+    /// <summary>Everything entered of it, with its newest figures when new.</summary>
+    public PieceEntry Entry(IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines)
+    {
+        var details = Details;
+        return new()
+        {
+            Mark = Core.Custody.Mark.Read(Mark).Value,
+            Gear = Gear,
+            Serial = Serial,
+            Maker = Maker,
+            Model = Model,
+            Batch = Batch,
+            RatedLoad = RatedLoad,
+            DesignFactor = DesignFactor,
+            RatedFor = RatedFor,
+            TagEntries = TagEntries,
+            TagRead = TagRead,
+            TagWords = details.Tag,
+            Surroundings = Surroundings,
+            ServiceClass = ServiceClass,
+            InServiceSince = InServiceSince,
+            CalibrationDue = CalibrationDue,
+            LotCount = LotCount,
+            Fit = details.Fit,
+            Members = details.Members,
+            Notes = details.Notes,
+            CarriedOver = CarriedOver,
+            Store = StoreId,
+            Peg = Peg,
+            Baselines = baselines,
+        };
+    }
 
     /// <summary>The last day it may be used without another inspection, asked of Core.</summary>
     public DateOnly? UsableUntil => new DueDates(PeriodicDue, FrequentDue).UsableUntil;
@@ -82,7 +159,10 @@ public sealed record PieceRow
             FrequentDue = FrequentDue,
             FrequentByCalendar = FrequentByCalendar,
             RatedLoadKnown = RatedLoad is not null,
-            AgainstMarking = TagAt(site).Remarks.Where(r => r.Outcome > Outcome.Watch && r.Check != TagJudgement.RatedLoadCheck).Select(r => r.Words).ToList(),
+            AgainstMarking = TagAt(site).AgainstUse.ToList(),
+            AgainstPolicy = site.Policies.Against(Gear).ToList(),
+            LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
+            CalibrationDue = CalibrationDue,
             ForLifting = !Gear.Family.NotForLifting,
         },
         today);
@@ -90,6 +170,8 @@ public sealed record PieceRow
     internal const string Columns = """
         p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
         p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
+        p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.details::text as details,
+        (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
         array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
               where h.piece_id = p.id and r.hold_id is null order by h.placed_at) as holds
@@ -119,7 +201,22 @@ public sealed record PieceRow
         PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
         FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
         Version = r.Get<int>("version"),
+        TagRead = r.Get<bool>("tag_read"),
+        Batch = r.TextOrNull("batch"),
+        CalibrationDue = r.ValueOrNull<DateOnly>("calibration_due"),
+        LotCount = r.ValueOrNull<int>("lot_count"),
+        SeasonFor = r.ValueOrNull<DateOnly>("season_for"),
+        IsCarried = r.Get<bool>("carried"),
+        Touched = r.ValueOrNull<DateOnly>("touched"),
+        DetailFields = r.Get<string>("details") is var details && details == "{}" ? new Dictionary<string, string>() : JsonSerializer.Deserialize<Dictionary<string, string>>(details)!,
+        CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report ? new(DateOnly.ParseExact(report[0], "yyyy-MM-dd"), report[1], report[2]) : null,
     };
+
+    internal static string DetailsJson(PieceEntry entry)
+    {
+        var fields = PieceEntryFields.Of(entry);
+        return JsonSerializer.Serialize(PieceDetails.Fields.Where(f => fields.GetValueOrDefault(f) is { Length: > 0 }).ToDictionary(f => f, f => fields[f]));
+    }
 
     internal static string AttributesJson(GearPiece gear) => JsonSerializer.Serialize(gear.Values.ToDictionary(v => v.Key, v => v.Value.Text));
 

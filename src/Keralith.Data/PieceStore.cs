@@ -1,7 +1,6 @@
 using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Npgsql;
@@ -78,39 +77,8 @@ public sealed class PieceStore(Database database, SiteStore sites)
     public Task<Checked<Recorded>> RegisterAsync(PieceEntry entry, Guid id, Stamp stamp, CancellationToken cancel) => RegisterAsync([(id, entry)], stamp, cancel);
 
     /// <summary>Registers pieces, all or none: new, to be inspected before first use.</summary>
-    public Task<Checked<Recorded>> RegisterAsync(IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            foreach (var (id, entry) in pieces)
-            {
-                if (await RegisterAsync(transaction, id, entry, stamp, cancel).ConfigureAwait(false) is { } refusal) return refusal;
-            }
-
-            return null;
-        },
-        cancel);
-
-    private static async Task<string?> RegisterAsync(NpgsqlTransaction transaction, Guid id, PieceEntry entry, Stamp stamp, CancellationToken cancel)
-    {
-        if (PieceEntry.RefusalOf(entry.Baselines.Values, stamp.Actor.Role) is { } provisional) return provisional;
-        if (entry.Surroundings.RefusalOf(Surroundings.Ordinary, stamp.Actor.Role) is { } asked) return asked;
-        var taken = await transaction.Command("select state from piece where mark = $1").Positional(entry.Mark.Text).FirstAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
-        if (taken is not null) return Taken(entry.Mark, taken);
-        var inserted = await transaction.Command("""
-            insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, design_factor, rated_for, tag_entries,
-                               service_class, in_service_since, store_id, peg, surroundings, state, registered_at)
-            select $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10, $11, $12, $13, $14, $15, $16::jsonb, 'new', $17
-            where exists (select from store where id = $14)
-            on conflict (mark) do nothing
-            """)
-            .Positional([id, .. Identity(entry), stamp.At])
-            .RunAsync(cancel).ConfigureAwait(false);
-        if (inserted == 0) return Taken(entry.Mark, "new");
-        await SetBaselinesAsync(transaction, id, entry.Baselines, stamp, cancel).ConfigureAwait(false);
-        await LedgerStore.AppendAsync(transaction, stamp, "piece.registered", entry.Mark.Text, Describe(entry), cancel).ConfigureAwait(false);
-        return null;
-    }
+    public Task<Checked<Recorded>> RegisterAsync(IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces, Stamp stamp, CancellationToken cancel) =>
+        _recorder.RecordAsync(stamp, transaction => PieceWriter.RegisterAsync(transaction, pieces, stamp, null, cancel), cancel);
 
     /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
     /// <param name="version">The version the change was made on.</param>
@@ -123,22 +91,22 @@ public sealed class PieceStore(Database database, SiteStore sites)
             if (piece.Version != version) return Recorder.Conflict;
             if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family) return "The mark and the family of a piece never change; register another.";
             if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked) return asked;
-            await transaction.Command("""
-                update piece set serial = $2, maker = $3, model = $4, attributes = $5::jsonb, rated_load = $6, design_factor = $7, rated_for = $8, tag_entries = $9,
-                  service_class = $10, in_service_since = $11, store_id = $12, peg = $13, surroundings = $14::jsonb
-                where id = $1
-                """)
-                .Positional([id, .. Identity(entry)[2..]])
-                .RunAsync(cancel).ConfigureAwait(false);
+            if (piece.CarriedOver is { } report && entry.CarriedOver != report) return "The report it was taken over with stands as recorded.";
             var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
             var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value).ToList();
             if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional) return provisional;
-            await SetBaselinesAsync(transaction, id, changed, stamp, cancel).ConfigureAwait(false);
-            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, "piece.changed", piece.Mark, Describe(entry), cancel).ConfigureAwait(false);
+            if (await PieceWriter.ChangeAsync(transaction, piece, entry, changed, stamp, cancel).ConfigureAwait(false) is { } refusal) return refusal;
+            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, stamp.At, cancel).ConfigureAwait(false);
+            await LedgerStore.AppendAsync(transaction, stamp, "piece.changed", piece.Mark, PieceWriter.Describe(entry), cancel).ConfigureAwait(false);
             return null;
         },
         cancel);
+
+    /// <summary>What its marking said over time, newest first.</summary>
+    public Task<List<TagRecord>> TagsAsync(Guid piece, CancellationToken cancel) => database.Command("""
+        select t.rated_load, t.design_factor, t.rated_for, t.entries, t.words::text as words, t.why, t.at, w.name
+        from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
+        """).Positional(piece).ListAsync(TagRecord.From, cancel);
 
     internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(NpgsqlCommand command, Guid piece, CancellationToken cancel)
     {
@@ -157,43 +125,4 @@ public sealed class PieceStore(Database database, SiteStore sites)
             cancel).ConfigureAwait(false);
         return rows.ToDictionary(r => r.Key);
     }
-
-    private static object?[] Identity(PieceEntry e) =>
-    [
-        e.Mark.Text, e.Gear.Family.Code, e.Serial, e.Maker, e.Model, PieceRow.AttributesJson(e.Gear), e.RatedLoad?.ToString(), e.DesignFactor, e.RatedFor, e.TagEntries.ToArray(),
-        Words.Code(e.ServiceClass), e.InServiceSince, e.Store, e.Peg, PieceRow.SurroundingsJson(e.Surroundings),
-    ];
-
-    private static async Task SetBaselinesAsync(NpgsqlTransaction transaction, Guid piece, IEnumerable<KeyValuePair<BaselineKey, BaselineFigure>> baselines, Stamp stamp, CancellationToken cancel)
-    {
-        foreach (var (key, figure) in baselines)
-        {
-            await transaction.Command("insert into baseline (piece_id, part, criterion, value, basis, links, set_at, set_by) values ($1, $2, $3, $4, $5, $6, $7, $8)")
-                .Positional(piece, key.Part, key.Criterion, figure.Length.ToString(), Words.Code(figure.Basis), figure.Links, stamp.At, stamp.Actor.Id)
-                .RunAsync(cancel).ConfigureAwait(false);
-        }
-    }
-
-    private static string Taken(Mark mark, string state) => Words.Find<PieceState>(state, Words.Code) is { } s && s.IsRetired()
-        ? $"{mark} was {state}. The mark of a retired piece is never used again: choose another."
-        : $"{mark} is registered already. Every piece has a mark of its own: choose another.";
-
-    private static object Describe(PieceEntry e) => new
-    {
-        family = e.Gear.Family.Code,
-        attributes = e.Gear.Values.ToDictionary(v => v.Key, v => v.Value.Text),
-        e.Serial,
-        e.Maker,
-        e.Model,
-        ratedLoad = e.RatedLoad?.ToString(),
-        e.DesignFactor,
-        e.RatedFor,
-        e.TagEntries,
-        meets = new { coldest = e.Surroundings.Coldest?.ToString(), hottest = e.Surroundings.Hottest?.ToString(), hasMet = e.Surroundings.HasMet?.ToString(), chemicals = e.Surroundings.Chemicals.Select(Words.Code), e.Surroundings.MakersWord },
-        serviceClass = Words.Code(e.ServiceClass),
-        e.InServiceSince,
-        e.Store,
-        e.Peg,
-        baselines = e.Baselines.Select(b => new { b.Key.Part, b.Key.Criterion, value = b.Value.Length.ToString(), basis = Words.Code(b.Value.Basis), b.Value.Links }),
-    };
 }

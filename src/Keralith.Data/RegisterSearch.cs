@@ -59,9 +59,17 @@ public sealed class RegisterSearch(Database database)
     public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel)
     {
         var words = (query.Text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        var page = await RunAsync(query, Fragments, words.Select(w => $"%{Literal(w)}%").ToArray(), nearest: false, cancel).ConfigureAwait(false);
+        var page = await RunAsync(query, Fragments, Patterns(query.Text), nearest: false, cancel).ConfigureAwait(false);
         return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, Nearest, string.Join(' ', words), nearest: true, cancel).ConfigureAwait(false);
     }
+
+    /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
+    public Task<List<PieceRow>> AfterAsync(string text, string? after, int most, CancellationToken cancel) => database.Command($"""
+        select {PieceRow.Columns} from piece p join store s on s.id = p.store_id
+        where {Fragments} and ($2::text is null or p.mark > $2) order by p.mark limit $3
+        """).Positional(Patterns(text), after, most).ListAsync(PieceRow.From, cancel);
+
+    private static string[] Patterns(string? text) => (text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(w => $"%{Literal(w)}%").ToArray();
 
     private async Task<RegisterPage> RunAsync(RegisterQuery query, string text, object sought, bool nearest, CancellationToken cancel)
     {

@@ -34,9 +34,9 @@ public sealed class SettingsStore(Database database, SiteStore sites)
             if (change.Editions.Values.Any(y => y is < 1950 or > 2100)) return "An edition is a year, such as 2021.";
             if (string.IsNullOrWhiteSpace(change.Reason)) return "Say why: it stands in the ledger.";
             var changed = await transaction.Command("""
-                update site set rule_books = $2, editions = $3::jsonb, watch_share = $4, latch_policy = $5, thimble_policy = $6, version = version + 1 where version = $1
+                update site set rule_books = $2, editions = $3::jsonb, watch_share = $4, latch_policy = $5, thimble_policy = $6, no_chain_hoisting = $7, back_up_sling = $8, capacity_colours = $9, version = version + 1 where version = $1
                 """)
-                .Positional(change.Version, change.Books.Select(b => b.Id).ToArray(), JsonSerializer.Serialize(change.Editions), change.WatchShare, change.Policies.Latches, change.Policies.Thimbles)
+                .Positional(change.Version, change.Books.Select(b => b.Id).ToArray(), JsonSerializer.Serialize(change.Editions), change.WatchShare, change.Policies.Latches, change.Policies.Thimbles, change.Policies.NoChainHoisting, change.Policies.BackUpSling, change.Policies.CapacityColours)
                 .RunAsync(cancel).ConfigureAwait(false);
             if (changed == 0) return "Somebody else has changed the settings since you opened them. Nothing of yours was saved: look at what they say now, then send it again.";
             await DeriveDueAsync(transaction, change.Books, cancel).ConfigureAwait(false);
@@ -84,6 +84,7 @@ public sealed class SettingsStore(Database database, SiteStore sites)
     {
         var pieces = await transaction.Command("""
             select p.id, p.family, p.service_class,
+                   (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as carried,
                    coalesce(array_agg(i.kind order by i.signed_at) filter (where i.id is not null), '{}') as kinds,
                    coalesce(array_agg(i.inspected_on order by i.signed_at) filter (where i.id is not null), '{}') as days
             from piece p left join inspection i on i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch')
@@ -96,7 +97,8 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                     Core.Gear.GearFamilies.Find(r.Get<string>("family"))!,
                     Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
                     books,
-                    r.Get<string[]>("kinds").Zip(r.Get<DateOnly[]>("days"), (kind, day) => new AcceptedInspection(Words.Parse<InspectionKind>(kind, Words.Code), day)))),
+                    r.Get<string[]>("kinds").Zip(r.Get<DateOnly[]>("days"), (kind, day) => new AcceptedInspection(Words.Parse<InspectionKind>(kind, Words.Code), day))
+                        .Concat(Recorder.Carried(r.ValueOrNull<DateOnly>("carried"))))),
             cancel).ConfigureAwait(false);
         await transaction.Command("""
             update piece p set periodic_due = d.periodic, frequent_due = d.frequent, version = version + 1

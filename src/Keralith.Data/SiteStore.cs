@@ -3,6 +3,7 @@ using Keralith.Core;
 using Keralith.Core.Criteria;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Schedule;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -17,6 +18,9 @@ namespace Keralith.Data;
 public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal WatchShare, int DueNotice, bool OneMayDoBoth, bool Demo)
 {
     public SitePolicies Policies { get; init; } = SitePolicies.None;
+
+    /// <summary>The season scheme; null where the site has none.</summary>
+    public SeasonScheme? Seasons { get; init; }
 
     /// <summary>The edition year of each book the site says it works to, by the book's id.</summary>
     public IReadOnlyDictionary<string, int> Editions { get; init; } = new Dictionary<string, int>();
@@ -61,7 +65,7 @@ public sealed class SiteStore(Database database)
         {
             BatchCommands =
             {
-                new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, editions::text as editions, version from site"),
+                new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"),
                 new("""
                     select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
                       select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
@@ -98,8 +102,8 @@ public sealed class SiteStore(Database database)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        await transaction.Command("insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo) values ($1, $2, $3, $4, $5, $6)")
-            .Positional(site.Name, site.Books.Select(b => b.Id).ToArray(), site.WatchShare, site.DueNotice, site.OneMayDoBoth, site.Demo)
+        await transaction.Command("insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme) values ($1, $2, $3, $4, $5, $6, $7::jsonb)")
+            .Positional(site.Name, site.Books.Select(b => b.Id).ToArray(), site.WatchShare, site.DueNotice, site.OneMayDoBoth, site.Demo, site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web))
             .RunAsync(cancel).ConfigureAwait(false);
         for (var i = 0; i < stores.Count; i++)
         {
@@ -117,7 +121,8 @@ public sealed class SiteStore(Database database)
         r.Get<bool>("one_may_do_both"),
         r.Get<bool>("demo"))
     {
-        Policies = new(r.Get<bool>("latch_policy"), r.Get<bool>("thimble_policy")),
+        Policies = new(r.Get<bool>("latch_policy"), r.Get<bool>("thimble_policy"), r.Get<bool>("no_chain_hoisting"), r.Get<bool>("back_up_sling"), r.Get<bool>("capacity_colours")),
+        Seasons = r.TextOrNull("season_scheme") is { } seasons ? JsonSerializer.Deserialize<SeasonScheme>(seasons, JsonSerializerOptions.Web) : null,
         Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
         Version = r.Get<int>("version"),
     };

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.IO.Compression;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Data.Exchange;
 using Keralith.Web.Api;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authentication.Cookies;
@@ -61,6 +62,8 @@ public static class WebHost
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<PieceStore>();
         services.AddSingleton<RegisterSearch>();
+        services.AddSingleton<RegisterExport>();
+        services.AddSingleton<RegisterImport>();
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<CustodyStore>();
         services.AddSingleton<LedgerStore>();

@@ -2,7 +2,6 @@ using Keralith.Core;
 using Keralith.Core.Criteria;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
-using Keralith.Core.Register;
 using Keralith.Data;
 
 namespace Keralith.Testing;
@@ -24,7 +23,7 @@ public static class Seed
     }
 
     /// <summary>The form of a two-leg chain sling with hooks, everything known of it.</summary>
-    public static Dictionary<string, string> Sling(string mark) => With(new()
+    public static Dictionary<string, string> Sling(string mark) => EveryFamily.Filled(new()
     {
         ["mark"] = mark,
         ["family"] = "alloy-chain-sling",
@@ -43,7 +42,7 @@ public static class Seed
     }, c => c switch { "hook.throat" => "1-3/8 in", "hook.wear" => "1 in", "chain.gauge-growth" => "11.25 in", _ => "3/4 in" });
 
     /// <summary>The form of a screw pin shackle, everything known of it.</summary>
-    public static Dictionary<string, string> Shackle(string mark) => With(new()
+    public static Dictionary<string, string> Shackle(string mark) => EveryFamily.Filled(new()
     {
         ["mark"] = mark,
         ["family"] = "shackle",
@@ -70,21 +69,6 @@ public static class Seed
             ["peg"] = "C3",
         };
         foreach (var (name, value) in attributes) fields[name] = value;
-        return With(fields, c => c == "rope.diameter" ? "20 mm" : "1 in");
-    }
-
-    private static Dictionary<string, string> With(Dictionary<string, string> fields, Func<string, string> baseline)
-    {
-        var family = Core.Gear.GearFamilies.Find(fields["family"])!;
-        foreach (var entry in family.TagEntries) fields[PieceEntryReader.TagField(entry.Code)] = "true";
-        foreach (var (part, criterion) in PieceEntryReader.BaselinesOf(PieceEntryReader.Gear(family, fields)))
-        {
-            var (value, basis, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
-            fields[value] = baseline(criterion.Id);
-            fields[basis] = "new";
-            if (criterion.OverLinks) fields[links] = "10";
-        }
-
-        return fields;
+        return EveryFamily.Filled(fields, c => c == "rope.diameter" ? "20 mm" : "1 in");
     }
 }

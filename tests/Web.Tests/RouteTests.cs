@@ -16,6 +16,9 @@ public class RouteTests
     /// <summary>Signed in by a token, never by a browser; only sent to.</summary>
     private const string Programs = "programs";
 
+    /// <summary>The same, read and changed.</summary>
+    private const string ProgramsRead = "programs read";
+
     private static readonly Dictionary<string, string> WhoMayOpen = new()
     {
         ["/sign-in"] = Anyone,
@@ -46,6 +49,8 @@ public class RouteTests
         ["/settings/tokens"] = "admin",
         ["/api/{documentName}/openapi.json"] = Anyone,
         ["/api/v1/judge"] = Programs,
+        ["/api/v1/pieces"] = Programs,
+        ["/api/v1/pieces/{mark}"] = ProgramsRead,
     };
 
     /// <summary>What a person may press, beyond opening the page: the handler and who it is not refused to.</summary>
@@ -78,11 +83,11 @@ public class RouteTests
         foreach (var (route, who) in WhoMayOpen)
         {
             var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal);
-            if (who == Programs)
+            if (who is Programs or ProgramsRead)
             {
                 foreach (var visitor in visitors.Values.Append(yard.Visitor()))
                 {
-                    Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SendAsync(new(HttpMethod.Post, path))).StatusCode);
+                    foreach (var method in who == Programs ? [HttpMethod.Post] : new[] { HttpMethod.Get, HttpMethod.Put }) Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SendAsync(new(method, path))).StatusCode);
                 }
 
                 continue;

@@ -19,6 +19,9 @@ public enum PieceState
 
     /// <summary>Cut or crushed.</summary>
     Destroyed,
+
+    /// <summary>Can't be found. Found again, it goes to the cage.</summary>
+    Missing,
 }
 
 /// <summary>What may become of a piece, and what may not.</summary>
@@ -48,13 +51,15 @@ public static class PieceLife
             PieceState.New => new Refusal("New gear needs its initial inspection before any other."),
             PieceState.InService => PieceState.InService,
             PieceState.Held => PieceState.InService,
+            PieceState.Missing => new Refusal("This piece is missing; say that it is found first."),
             _ => throw new InvalidOperationException($"No way on from {state}."),
         };
     }
 
     /// <summary>The state after anybody has put a hold on it.</summary>
     public static Checked<PieceState> AfterHold(PieceState state) =>
-        state.IsRetired() ? new Refusal("This piece is retired already; it can't come back into use.") : PieceState.Held;
+        state.IsRetired() ? new Refusal("This piece is retired already; it can't come back into use.")
+        : state == PieceState.Missing ? new Refusal("This piece is missing; say that it is found, and it is on hold.") : PieceState.Held;
 
     /// <summary>The state after a hold was closed.</summary>
     /// <param name="state">The state before.</param>
@@ -68,7 +73,7 @@ public static class PieceLife
     /// <summary>The state after condemning.</summary>
     public static Checked<PieceState> AfterCondemning(PieceState state) => state switch
     {
-        PieceState.New or PieceState.InService or PieceState.Held => PieceState.Condemned,
+        PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => PieceState.Condemned,
         PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
         _ => throw new InvalidOperationException($"No way on from {state}."),
     };
@@ -78,7 +83,14 @@ public static class PieceLife
     {
         PieceState.Condemned => PieceState.Destroyed,
         PieceState.Destroyed => new Refusal("This piece is destroyed already."),
-        PieceState.New or PieceState.InService or PieceState.Held => new Refusal("Only a condemned piece is destroyed; condemn it first."),
+        PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => new Refusal("Only a condemned piece is destroyed; condemn it first."),
         _ => throw new InvalidOperationException($"No way on from {state}."),
     };
+
+    /// <summary>The state after nobody could find it.</summary>
+    public static Checked<PieceState> AfterLoss(PieceState state) =>
+        state.IsRetired() ? new Refusal("This piece is retired; nothing more can be recorded on it.") : state == PieceState.Missing ? new Refusal("It is missing already.") : PieceState.Missing;
+
+    /// <summary>The state after it was found: held, for nobody knows where it has been.</summary>
+    public static Checked<PieceState> AfterFinding(PieceState state) => state == PieceState.Missing ? PieceState.Held : new Refusal("This piece is not missing.");
 }

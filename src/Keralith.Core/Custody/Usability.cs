@@ -22,6 +22,9 @@ public sealed record UseFacts
     /// <summary>What its marking has against it, in words; empty when nothing.</summary>
     public IReadOnlyList<string> AgainstMarking { get; init; } = [];
 
+    /// <summary>What the site's own policies have against it, in words.</summary>
+    public IReadOnlyList<string> AgainstPolicy { get; init; } = [];
+
     /// <summary>Whether it is made for lifting at all; tie-downs and binders are not.</summary>
     public bool ForLifting { get; init; } = true;
 
@@ -57,6 +60,9 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
                 if (facts.OpenHolds.Count == 0) reasons.Add("On hold.");
                 break;
+            case PieceState.Missing:
+                reasons.Add("Missing: nobody knows where it is.");
+                break;
             case PieceState.InService:
                 reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
                 break;
@@ -75,6 +81,7 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
 
         if (!facts.RatedLoadKnown) reasons.Add("Its rated load is not known.");
         reasons.AddRange(facts.AgainstMarking);
+        reasons.AddRange(facts.AgainstPolicy);
         if (facts.LacksSeasonColour) reasons.Add("It does not carry the season's colour.");
         if (facts.CalibrationDue is { } calibration && calibration < today) reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
         return new(reasons);

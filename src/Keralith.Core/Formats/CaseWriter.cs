@@ -43,7 +43,7 @@ public static class CaseWriter
         return Encoding.UTF8.GetString(buffer.WrittenSpan);
     }
 
-    private static void Write(Utf8JsonWriter json, GearPiece gear)
+    internal static void Write(Utf8JsonWriter json, GearPiece gear)
     {
         json.WriteStartObject();
         json.WriteString("family", gear.Family.Code);

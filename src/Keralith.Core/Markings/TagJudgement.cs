@@ -11,7 +11,8 @@ namespace Keralith.Core.Markings;
 /// <param name="Outcome">Clear, hold or remove.</param>
 /// <param name="Words">In words.</param>
 /// <param name="Criterion">The question it bears on: it can't be answered "no fault" while this is against it.</param>
-public sealed record TagRemark(string Check, Outcome Outcome, string Words, string Criterion = TagVerdict.Complete);
+/// <param name="StopsUse">Whether gear accepted before is stopped by it at once, or only its next inspection.</param>
+public sealed record TagRemark(string Check, Outcome Outcome, string Words, string Criterion = TagVerdict.Complete, bool StopsUse = true);
 
 /// <summary>The judgement of a marking's transcription.</summary>
 /// <param name="Here">The rated load as it counts here; null when none is marked.</param>
@@ -32,6 +33,9 @@ public sealed record TagVerdict(RatedLoadHere? Here, IReadOnlyList<TagRemark> Re
 
     /// <summary>What is against it, in words.</summary>
     public IEnumerable<string> Against => Remarks.Where(r => r.Outcome > Outcome.Watch).Select(r => r.Words);
+
+    /// <summary>What of it stops gear that was accepted before, beside a rated load that is not known.</summary>
+    public IEnumerable<string> AgainstUse => Remarks.Where(r => r is { Outcome: > Outcome.Watch, StopsUse: true } && r.Check != TagJudgement.RatedLoadCheck).Select(r => r.Words);
 }
 
 /// <summary>
@@ -47,9 +51,13 @@ public static class TagJudgement
     {
         var remarks = new List<TagRemark>();
         var missing = tag.Missing.Select(e => e.Name).ToList();
-        remarks.Add(missing.Count == 0
+        remarks.Add(!tag.IsRead
+            ? new("entries", Outcome.Hold, "Nobody has read the marking yet: enter what it says before it is inspected.", StopsUse: false)
+            : missing.Count == 0
             ? new("entries", Outcome.Clear, "The marking carries every entry it must.")
             : new("entries", Outcome.Hold, $"The marking does not carry: {string.Join(", ", missing)}."));
+
+        if (tag.Legibility == Legibility.Unreadable) remarks.Add(new("legibility", Outcome.Hold, "The marking can't be read in full.", "id.marking"));
 
         var here = Rated(tag, met, books, remarks);
         if (tag.RatedLoad is { } marked)

@@ -11,6 +11,12 @@ namespace Keralith.Core.Markings;
 /// <param name="DesignFactor">As marked; null when it names none.</param>
 public sealed record TagTranscription(GearPiece Gear, IReadOnlyList<string> Carried, Mass? RatedLoad, decimal? DesignFactor)
 {
+    /// <summary>Whether anybody has read the marking yet; gear taken over from a list has none read.</summary>
+    public bool IsRead { get; init; } = true;
+
+    /// <summary>How well it can be read.</summary>
+    public Legibility Legibility { get; init; } = Legibility.Clear;
+
     /// <summary>The entries it must carry and does not.</summary>
     public IEnumerable<TagEntry> Missing => Gear.Family.TagEntries.Where(e => e.Due(Gear) && !Carried.Contains(e.Code));
 }

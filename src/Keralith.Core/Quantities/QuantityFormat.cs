@@ -42,12 +42,12 @@ public static class QuantityFormat
         ? $"{QuantityText.Number(Round(length.Inches, 3))} in"
         : $"{QuantityText.Number(Round(length.Millimetres, 2))} mm";
 
-    /// <summary>A mass for reading, rounded down to whole pounds or kilograms (a rated load is never overstated), thousands set apart by a thin space.</summary>
+    /// <summary>A mass for reading, rounded down to whole pounds or kilograms, or hundredths of a tonne (a rated load is never overstated), thousands set apart by a thin space.</summary>
     public static string Rounded(Mass mass, MassUnit unit) => unit switch
     {
         MassUnit.Pound => $"{Thousands(mass.Pounds)} lb",
-        MassUnit.ShortTon => $"{QuantityText.Number(Round(mass.Pounds / 2000, 2))} short ton",
-        MassUnit.Tonne => $"{QuantityText.Number(Round(mass.Kilograms / 1000, 2))} t",
+        MassUnit.ShortTon => $"{QuantityText.Number(Down(mass.Pounds / 2000))} short ton",
+        MassUnit.Tonne => $"{QuantityText.Number(Down(mass.Kilograms / 1000))} t",
         MassUnit.Kilogram or MassUnit.Gram => $"{Thousands(mass.Kilograms)} kg",
         _ => throw new ArgumentOutOfRangeException(nameof(unit), unit, "No such unit."),
     };
@@ -56,6 +56,8 @@ public static class QuantityFormat
     public static string Number(decimal number) => QuantityText.Number(number);
 
     internal static decimal Round(decimal number, int places) => Math.Round(number, places, MidpointRounding.AwayFromZero);
+
+    private static decimal Down(decimal number) => Math.Floor(number * 100) / 100;
 
     private static string Thousands(decimal number) => Math.Floor(number).ToString("#,0", System.Globalization.CultureInfo.InvariantCulture).Replace(",", "\u202F", StringComparison.Ordinal);
 

@@ -13,6 +13,24 @@ namespace Keralith.Core.Register;
 /// <param name="Criterion">The criterion's id.</param>
 public readonly record struct BaselineKey(string Part, string Criterion);
 
+/// <summary>The last periodic inspection of gear taken over, as its report says.</summary>
+/// <param name="LastPeriodic">The day it was made.</param>
+/// <param name="Inspector">Who made it.</param>
+/// <param name="Evidence">The report's name or number; its file is attached to the piece.</param>
+public sealed record CarriedOver(DateOnly LastPeriodic, string Inspector, string Evidence);
+
+/// <summary>What is kept of a piece beside what the rules look at.</summary>
+/// <param name="Tag">What its marking says in its own words.</param>
+/// <param name="Fit">Sizes that decide what seats in what.</param>
+/// <param name="Members">A kit's roster.</param>
+/// <param name="Notes">Anything else; null when nothing.</param>
+public sealed record PieceDetails(TagWords Tag, FitSizes Fit, IReadOnlyList<KitMember> Members, string? Notes)
+{
+    /// <summary>The fields that carry them.</summary>
+    public static IReadOnlyList<string> Fields { get; } =
+        ["ratedAs", "ratedHitch", "ratedAngle", PieceEntryReader.Ratings, "legibility", "markingAt", PieceEntryReader.Members, "notes", .. PieceEntryReader.FitFields.Select(f => f.Field)];
+}
+
 /// <summary>What is entered of a piece: who it is, what its tag says, its sizes, its figures when new, where it hangs.</summary>
 public sealed record PieceEntry
 {
@@ -41,6 +59,31 @@ public sealed record PieceEntry
     /// <summary>What it meets where it works.</summary>
     public Surroundings Surroundings { get; init; } = Surroundings.Ordinary;
 
+    /// <summary>Whether the marking has been read; false for gear entered from a list.</summary>
+    public bool TagRead { get; init; } = true;
+
+    /// <summary>What the marking says beyond load and factor.</summary>
+    public TagWords TagWords { get; init; } = TagWords.Plain;
+
+    public string? Batch { get; init; }
+
+    /// <summary>The last day its calibration holds good; null where it keeps none.</summary>
+    public DateOnly? CalibrationDue { get; init; }
+
+    /// <summary>How many pieces hang under this one mark; null for a single piece.</summary>
+    public int? LotCount { get; init; }
+
+    /// <summary>Sizes that decide what seats in what.</summary>
+    public FitSizes Fit { get; init; } = FitSizes.None;
+
+    /// <summary>A kit's roster, line by line.</summary>
+    public IReadOnlyList<KitMember> Members { get; init; } = [];
+
+    /// <summary>Its last periodic inspection elsewhere, when it is taken over.</summary>
+    public CarriedOver? CarriedOver { get; init; }
+
+    public string? Notes { get; init; }
+
     public required ServiceClass ServiceClass { get; init; }
 
     public DateOnly? InServiceSince { get; init; }
@@ -50,6 +93,11 @@ public sealed record PieceEntry
     public required string Peg { get; init; }
 
     public required IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines { get; init; }
+
+    /// <summary>Why what it says of the past can't be so; null when it can.</summary>
+    /// <param name="today">The day it is entered.</param>
+    public string? RefusalOn(DateOnly today) =>
+        CarriedOver?.LastPeriodic > today ? $"The last periodic inspection can't have been on {CarriedOver.LastPeriodic:yyyy-MM-dd}: that day is yet to come." : null;
 
     /// <summary>Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as one.</summary>
     public static string? RefusalOf(IEnumerable<BaselineFigure> set, Role role) =>

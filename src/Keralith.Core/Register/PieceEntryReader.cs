@@ -4,6 +4,7 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
+using Keralith.Core.RatedLoad;
 using Keralith.Core.Schedule;
 
 namespace Keralith.Core.Register;
@@ -14,6 +15,10 @@ namespace Keralith.Core.Register;
 public sealed class PieceEntryReader
 {
     private const int LongestText = 120;
+    private const int LongestNotes = 2000;
+
+    private static readonly Length LargestSize = Length.FromMillimetres(2000);
+    private static readonly Length LongestReach = Length.FromMillimetres(1_000_000);
 
     private readonly IReadOnlyDictionary<string, string> _fields;
     private readonly Dictionary<string, string> _faults = [];
@@ -44,13 +49,33 @@ public sealed class PieceEntryReader
         return reader.Gear(family);
     }
 
+    /// <summary>The attributes stated of every family, beside its own.</summary>
+    public static IReadOnlyList<string> OfEveryFamily { get; } = ["ownWeight"];
+
+    /// <summary>The fields that say the marking has not been read, and the fields of fit sizes.</summary>
+    public const string TagUnread = "tagUnread";
+
+    /// <summary>The field of a kit's roster, a line each, and of the ratings a marking gives by hitch.</summary>
+    public const string Members = "members";
+
+    /// <summary>The field of the ratings a marking gives by hitch and angle, a line each.</summary>
+    public const string Ratings = "tagRatings";
+
+    /// <summary>The fields of the sizes that decide what seats in what, with what each asks for.</summary>
+    public static IReadOnlyList<(string Field, string Label)> FitFields { get; } =
+    [
+        ("fit:throat", "Hook: opening at the throat, latch held back"), ("fit:bowl", "Hook: width of the bowl"), ("fit:section", "Hook: thickness at the bowl"),
+        ("fit:inside", "Eye, link or bow: clear opening"), ("fit:stock", "Eye, link or bow: thickness where it rests"),
+    ];
+
     /// <summary>Reads a piece.</summary>
     /// <param name="fields">What was typed, by field name: <c>mark</c>, <c>family</c>, attributes by their names, and so on.</param>
+    /// <param name="mayBeAsked">Attributes the family needs that the source had no place for: left out, they are asked for later.</param>
     /// <returns>The piece, or the faults by field name.</returns>
-    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(IReadOnlyDictionary<string, string> fields)
+    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(IReadOnlyDictionary<string, string> fields, IReadOnlySet<string>? mayBeAsked = null)
     {
         var reader = new PieceEntryReader(fields);
-        var entry = reader.Entry();
+        var entry = reader.Entry(mayBeAsked ?? new HashSet<string>());
         return (reader._faults.Count == 0 ? entry : null, reader._faults);
     }
 
@@ -80,13 +105,13 @@ public sealed class PieceEntryReader
             if (!mark.Ok) all[Alike] = $"\"{line}\": {mark.Fault}";
             else if (serial?.Length > LongestText) all[Alike] = $"{mark.Value}: a serial has at most {LongestText} letters.";
             else if (mark.Value == first!.Mark || others.Any(o => o.Mark == mark.Value)) all[Alike] = $"{mark.Value} stands twice.";
-            else others.Add(first with { Mark = mark.Value, Serial = serial, Baselines = first.Baselines.ToDictionary(b => b.Key, b => b.Value.Basis == BaselineBasis.New ? b.Value with { Basis = BaselineBasis.Twin } : b.Value) });
+            else others.Add(first with { CarriedOver = null, Mark = mark.Value, Serial = serial, Baselines = first.Baselines.ToDictionary(b => b.Key, b => b.Value.Basis == BaselineBasis.New ? b.Value with { Basis = BaselineBasis.Twin } : b.Value) });
         }
 
         return (all.Count == 0 ? [first!, .. others] : [], all);
     }
 
-    private PieceEntry? Entry()
+    private PieceEntry? Entry(IReadOnlySet<string> mayBeAsked)
     {
         var mark = Mark.Read(Typed("mark"));
         if (!mark.Ok) Refuse("mark", mark.Fault!);
@@ -99,7 +124,7 @@ public sealed class PieceEntryReader
         var gear = Gear(family);
         foreach (var name in family.Requires)
         {
-            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name)) Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
+            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name) && !mayBeAsked.Contains(name)) Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
         }
 
         var ratedLoad = Read("ratedLoad", Mass.Read);
@@ -112,6 +137,7 @@ public sealed class PieceEntryReader
         var store = int.TryParse(Typed("store"), out var id) ? id : 0;
         if (store <= 0) Refuse("store", "Choose the store it hangs in.");
         var baselines = Baselines(gear);
+        var details = Details();
         var entry = new PieceEntry
         {
             Mark = mark.Ok ? mark.Value : default,
@@ -129,17 +155,100 @@ public sealed class PieceEntryReader
             Store = store,
             Peg = Text("peg") ?? string.Empty,
             Baselines = baselines,
+            TagRead = !Ticked(TagUnread),
+            TagWords = details.Tag,
+            Batch = Text("batch"),
+            CalibrationDue = Date("calibrationDue"),
+            LotCount = Lot(family),
+            Fit = details.Fit,
+            Members = family.Code == "sling-kit" ? details.Members : [],
+            CarriedOver = Carried(),
+            Notes = details.Notes,
         };
         return entry;
+    }
+
+    private PieceDetails Details()
+    {
+        return new(Marked(), new(Fit(0), Fit(1), Fit(3), Fit(4), Fit(2)), Lines(Members, KitMember.Most, KitMember.Read), Text("notes", LongestNotes));
+
+        Length? Fit(int i) => Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
+    }
+
+    /// <summary>Reads the details alone, from fields that were accepted before.</summary>
+    public static PieceDetails Details(IReadOnlyDictionary<string, string> fields) => new PieceEntryReader(fields).Details();
+
+    private TagWords Marked()
+    {
+        var rated = Choice("ratedAs", RatedAs.RatedLoad, Words.Code);
+        var legibility = Choice("legibility", Legibility.Clear, Words.Code);
+        Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical, Words.Code);
+        MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag, Words.Code);
+        var angle = Read("ratedAngle", Angle.Read);
+        if (angle?.Degrees is <= 0 or > 90) Refuse("ratedAngle", "An angle from the horizontal lies over 0 and up to 90 deg; 60 deg from the horizontal is 30 deg from the vertical.");
+        return new(rated, hitch, angle, Lines(Ratings, MarkedRating.Most, MarkedRating.Read), legibility, place);
+    }
+
+    private int? Lot(GearFamily family)
+    {
+        if (Typed("lotCount") is not { } typed) return null;
+        if (family.Group != FamilyGroup.Hardware) Refuse("lotCount", "Only small hardware is kept as a lot; every other piece has a mark of its own.");
+        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count is >= 1 and <= 100_000) return count;
+        else Refuse("lotCount", $"\"{typed}\" should be a whole number from 1 to 100000.");
+        return null;
+    }
+
+    private CarriedOver? Carried()
+    {
+        var (on, by, evidence) = (Date("lastPeriodic"), Text("lastInspector"), Text("evidence"));
+        if (on is null && by is null && evidence is null) return null;
+        if (on is null && !_faults.ContainsKey("lastPeriodic")) Refuse("lastPeriodic", "A report is taken over with its date, inspector and name: write the date of the last periodic inspection.");
+        if (by is null) Refuse("lastInspector", "A report is taken over with its date, inspector and name: write who inspected it.");
+        if (evidence is null) Refuse("evidence", "A report is taken over with its date, inspector and name: write the report's name or number.");
+        return on is { } day && by is not null && evidence is not null ? new(day, by, evidence) : null;
+    }
+
+    private List<T> Lines<T>(string field, int most, Func<string, Checked<T>> read)
+    {
+        var lines = (Typed(field) ?? string.Empty).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        if (lines.Length > most) Refuse(field, $"At most {most} lines.");
+        var values = new List<T>();
+        foreach (var line in lines.Take(most))
+        {
+            var value = read(line);
+            if (value.Ok) values.Add(value.Value);
+            else Refuse(field, $"{value.Fault}.");
+        }
+
+        return values;
+    }
+
+    private T Choice<T>(string field, T usual, Func<T, string> codeOf)
+        where T : struct, Enum
+    {
+        if (Typed(field) is not { } typed) return usual;
+        if (Words.Find(typed, codeOf) is { } chosen) return chosen;
+        Refuse(field, $"\"{typed}\" should be one of {string.Join(", ", Enum.GetValues<T>().Select(codeOf))}.");
+        return usual;
+    }
+
+    /// <summary>Sizes no rigging gear has are a slip of the unit.</summary>
+    private Length? Sized(string field, Length size)
+    {
+        var most = field is "reach" or "lift" or "circumference" or "span" ? LongestReach : LargestSize;
+        if (size.Millimetres > 0 && size <= most) return size;
+        Refuse(field, size.Millimetres <= 0 ? "A size is over 0." : $"{size} is larger than any gear of this kind; check the figure and its unit.");
+        return null;
     }
 
     private GearPiece Gear(GearFamily family)
     {
         var values = new Dictionary<string, AttributeValue>();
-        foreach (var name in family.Asks)
+        foreach (var name in family.Asks.Union(OfEveryFamily))
         {
             if (Typed(name) is not { } typed) continue;
             var value = GearAttributes.Find(name)!.Read(typed);
+            if (value is { Ok: true, Value: LengthValue length }) _ = Sized(name, length.Length);
             if (value.Ok) values[name] = value.Value;
             else Refuse(name, $"{value.Fault}.");
         }
@@ -181,10 +290,10 @@ public sealed class PieceEntryReader
 
     private string? Typed(string name) => _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
 
-    private string? Text(string name)
+    private string? Text(string name, int most = LongestText)
     {
         var text = Typed(name);
-        if (text?.Length > LongestText) Refuse(name, $"At most {LongestText} letters.");
+        if (text?.Length > most) Refuse(name, $"At most {most} letters.");
         return text;
     }
 

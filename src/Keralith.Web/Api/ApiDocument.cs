@@ -18,7 +18,7 @@ internal static class ApiDocument
     {
         options.AddDocumentTransformer((document, _, _) =>
         {
-            document.Info = new() { Title = "Keralith", Version = "v1", Description = "Rigging gear: its inspection judged." };
+            document.Info = new() { Title = "Keralith", Version = "v1", Description = "Rigging gear: its inspection judged, its register read and kept." };
             document.Servers = [];
             document.Components ??= new();
             document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme> { ["token"] = new OpenApiSecurityScheme { Type = SecuritySchemeType.Http, Scheme = "bearer", Description = "A token made under Settings." } };
@@ -27,19 +27,91 @@ internal static class ApiDocument
         });
         options.AddOperationTransformer((operation, context, _) =>
         {
-            if (operation.OperationId != "judge") return Task.CompletedTask;
-            operation.RequestBody = new OpenApiRequestBody { Required = true, Description = "A case.", Content = Content(Case()) };
-            operation.Responses = new()
+            switch (operation.OperationId)
             {
-                ["200"] = new OpenApiResponse { Description = "The verdict.", Content = Content(Verdict()) },
-                ["401"] = new OpenApiResponse { Description = "No token that counts.", Content = Content(Errors()) },
-                ["413"] = new OpenApiResponse { Description = "Larger than 1 MiB.", Content = Content(Errors()) },
-                ["422"] = new OpenApiResponse { Description = "Not a case: every fault with its JSON path.", Content = Content(Errors()) },
-                ["429"] = new OpenApiResponse { Description = "Too many requests in a minute.", Content = Content(Errors()) },
-            };
+                case "judge":
+                    operation.RequestBody = Body("A case.", Case());
+                    operation.Responses = Answers("200", "The verdict.", Verdict(), "413", "422");
+                    break;
+                case "listPieces":
+                    operation.Parameters = [Query("q", "Fragments, each written somewhere on the piece."), Query("after", "The last mark of the page before."), Query("most", "How many, 1 to 200; 50 unless stated.")];
+                    operation.Responses = Answers("200", "A page of pieces.", Object(["pieces"], ("pieces", List(Piece())), ("next", Text("Where the next page begins: send it as after. Absent on the last page."))));
+                    break;
+                case "readPiece":
+                    operation.Parameters = [Mark()];
+                    operation.Responses = Answers("200", "The piece.", Piece(), "404");
+                    break;
+                case "createPiece":
+                    operation.RequestBody = Body("A piece.", Piece());
+                    operation.Responses = Answers("201", "As it is now on record.", Piece(), "403", "413", "422");
+                    break;
+                case "updatePiece":
+                    operation.Parameters = [Mark()];
+                    operation.RequestBody = Body("The piece as it is to be, with the version the change was made on.", Piece());
+                    operation.Responses = Answers("200", "As it is now on record.", Piece(), "403", "404", "409", "413", "422");
+                    break;
+                default:
+                    break;
+            }
+
             return Task.CompletedTask;
         });
     }
+
+    private static readonly Dictionary<string, string> Refusals = new()
+    {
+        ["401"] = "No token that counts.",
+        ["403"] = "The token's person may read, not change.",
+        ["404"] = "No piece of this mark.",
+        ["409"] = "Changed meanwhile: read it again.",
+        ["413"] = "Larger than 1 MiB.",
+        ["422"] = "Every fault with its JSON path.",
+        ["429"] = "Too many requests in a minute.",
+    };
+
+    private static OpenApiRequestBody Body(string description, OpenApiSchema schema) => new() { Required = true, Description = description, Content = Content(schema) };
+
+    private static OpenApiResponses Answers(string status, string description, OpenApiSchema schema, params string[] refusals)
+    {
+        var answers = new OpenApiResponses { [status] = new OpenApiResponse { Description = description, Content = Content(schema) } };
+        foreach (var refusal in refusals.Concat(["401", "429"]).Order()) answers[refusal] = new OpenApiResponse { Description = Refusals[refusal], Content = Content(Errors()) };
+        return answers;
+    }
+
+    private static OpenApiParameter Query(string name, string description) => new() { Name = name, In = ParameterLocation.Query, Description = description, Schema = Text(description) };
+
+    private static OpenApiParameter Mark() => new() { Name = "mark", In = ParameterLocation.Path, Required = true, Description = "Such as HM-0042.", Schema = Text("Such as HM-0042.") };
+
+    private static OpenApiSchema Piece() => Object(
+        ["format", "mark", "store", "gear"],
+        [
+            ("format", Only(PieceDocument.Format)),
+            .. PieceDocument.Texts.Select(n => (n, Text("As its form field: quantities with their unit, days as year-month-day."))),
+            ("designFactor", Number("As marked, such as 4.")),
+            ("lotCount", Whole("How many hang under this mark; absent for a single piece.")),
+            ("store", Text("The store's name.")),
+            ("gear", Gear()),
+            ("tagRead", new() { Type = JsonSchemaType.Boolean, Description = "Whether the marking has been read; true unless stated." }),
+            ("tagEntries", List(Text("Code of an entry the marking carries."))),
+            ("tagRatings", List(Text("Hitch, angle if named, load: basket 60 deg 12200 lb."))),
+            ("meets", List(OneOf(Enum.GetValues<Core.Markings.Chemical>().Select(Words.Code)))),
+            ("members", List(Text("A kit's roster: count; name; rated load or -; bears or spare; mark."))),
+            ("fit", Object([], [.. Core.Register.PieceEntryReader.FitFields.Select(f => (f.Field[4..], Text(f.Label)))])),
+            ("baselines", List(Object(
+                ["part", "criterion", "value"],
+                ("part", Text("The part's path.")),
+                ("criterion", Text("The measure's id.")),
+                ("value", Text("The figure when new, with its unit.")),
+                ("basis", OneOf(Enum.GetValues<BaselineBasis>().Select(Words.Code), "Default new.")),
+                ("links", Whole("Over how many links."))))),
+            ("state", OneOf(Enum.GetValues<Core.Custody.PieceState>().Select(Words.Code), "Written only.")),
+            ("verdict", Text("The last verdict; written only.")),
+            ("mayBeUsed", new() { Type = JsonSchemaType.Boolean, Description = "Written only." }),
+            ("reasons", List(Text("Why it may not be used; written only."))),
+            ("periodicDue", Text("Written only.")),
+            ("frequentDue", Text("Written only.")),
+            ("version", Whole("Of the record; asked for in a change.")),
+        ]);
 
     private static OpenApiSchema Case() => Object(
         ["format", "gear"],

@@ -14,17 +14,15 @@ internal static class JudgeApi
 {
     public const string Limiter = "api";
 
-    private const int MostBytes = 1024 * 1024;
-
     /// <summary>Requests a minute one token may make.</summary>
     private const int MostAMinute = 1200;
 
     public static void Map(WebApplication app)
     {
         app.MapOpenApi("/api/{documentName}/openapi.json").AllowAnonymous();
-        app.MapPost("/api/v1/judge", JudgeAsync)
-            .RequireAuthorization(p => p.AddAuthenticationSchemes(BearerTokens.Name).RequireAuthenticatedUser())
-            .RequireRateLimiting(Limiter)
+        var api = app.MapGroup("/api/v1").RequireAuthorization(p => p.AddAuthenticationSchemes(BearerTokens.Name).RequireAuthenticatedUser()).RequireRateLimiting(Limiter);
+        PiecesApi.Map(api);
+        api.MapPost("/judge", JudgeAsync)
             .WithName("judge")
             .WithSummary("Judges one case: what an inspection's answers come to by the rule books named in it.")
             .WithDescription("The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
@@ -49,16 +47,12 @@ internal static class JudgeApi
 
     private static async Task JudgeAsync(HttpContext context, CancellationToken cancel)
     {
-        if (await BodyAsync(context, cancel) is not { } body)
-        {
-            await RefuseAsync(context, StatusCodes.Status413PayloadTooLarge, [new("$", $"larger than {MostBytes} bytes")]);
-            return;
-        }
+        if (await ApiBody.ReadAsync(context, cancel) is not { } body) return;
 
         var read = CaseReader.Read(body);
         if (read.Value is not { } @case)
         {
-            await RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
+            await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
             return;
         }
 
@@ -66,25 +60,5 @@ internal static class JudgeApi
         VerdictWriter.Write(verdict, Judge.Of(@case));
         context.Response.ContentType = "application/json; charset=utf-8";
         await context.Response.BodyWriter.WriteAsync(verdict.WrittenMemory, cancel);
-    }
-
-    private static async Task<ReadOnlyMemory<byte>?> BodyAsync(HttpContext context, CancellationToken cancel)
-    {
-        if (context.Request.ContentLength > MostBytes) return null;
-        using var body = new MemoryStream();
-        var buffer = new byte[16 * 1024];
-        while (await context.Request.Body.ReadAsync(buffer, cancel) is > 0 and var count)
-        {
-            body.Write(buffer, 0, count);
-            if (body.Length > MostBytes) return null;
-        }
-
-        return body.GetBuffer().AsMemory(0, (int)body.Length);
-    }
-
-    private static Task RefuseAsync(HttpContext context, int status, IReadOnlyList<Fault> faults)
-    {
-        context.Response.StatusCode = status;
-        return context.Response.WriteAsJsonAsync(new ApiErrors(faults), context.RequestAborted);
     }
 }

@@ -18,7 +18,7 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
     {
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
         SeenVersion = piece.Version;
-        await ShowAsync(EntryForm.Of(piece, (await pieces.BaselinesAsync(piece.Id, Cancel)).Values), new Dictionary<string, string>());
+        await ShowAsync(EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)), new Dictionary<string, string>());
         return Page();
     }
 
@@ -48,7 +48,7 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
             // What was typed stays; what stands now is named, so that the next press is made knowingly.
             Submission = Guid.CreateVersion7();
             SeenVersion = piece.Version;
-            await ShowAsync(typed, ChangedMeanwhile(typed, EntryForm.Of(piece, (await pieces.BaselinesAsync(piece.Id, Cancel)).Values)));
+            await ShowAsync(typed, ChangedMeanwhile(typed, EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel))));
         });
     }
 

@@ -1,0 +1,99 @@
+using System.Text.Json;
+using Keralith.Core.People;
+using Keralith.Data;
+using Keralith.Data.Exchange;
+
+namespace Keralith.Cli;
+
+/// <summary>Registers and records in and out as files.</summary>
+internal static class ExchangeCommands
+{
+    public static async Task<int> ImportAsync(Database database, string[] args)
+    {
+        var flags = args.Where(a => a.StartsWith("--", StringComparison.Ordinal)).ToList();
+        var files = args.Except(flags).ToList();
+        if (files.Count != 1 || flags.Exists(f => f is not ("--dry-run" or "--partial"))) throw new UsageException("keralith import FILE [--dry-run] [--partial]");
+        if (!File.Exists(files[0])) throw new UsageException($"There is no file {files[0]}.");
+        if (new FileInfo(files[0]).Length > Table.MostBytes) throw new UsageException($"The file is larger than {Table.MostBytes / 1024 / 1024} MB. Split it.");
+        var (dry, partial) = (flags.Contains("--dry-run"), flags.Contains("--partial"));
+        var table = Table.Read(await File.ReadAllBytesAsync(files[0]));
+        if (!table.Ok) throw new UsageException(table.Fault!);
+        var sites = new SiteStore(database);
+        var import = new RegisterImport(database, sites, new(database, sites));
+        var who = await WhoAsync(database);
+        var plan = await import.PlanAsync(table.Value, RegisterImport.Mapping(table.Value), who.Role, CancellationToken.None);
+        if (!plan.Ok) throw new UsageException(plan.Fault!);
+        var (fresh, same, refused) = (plan.Value.Count(RowFate.New), plan.Value.Count(RowFate.Unchanged), plan.Value.Count(RowFate.Refused));
+        if (plan.Value.Unknown.Count > 0) await Console.Error.WriteLineAsync($"Left out, no such column: {string.Join(", ", plan.Value.Unknown)}");
+        await using (var errors = Console.OpenStandardError())
+        {
+            if (refused > 0) await ImportErrors.WriteAsync(errors, plan.Value, CancellationToken.None);
+        }
+
+        var landed = 0;
+        if (!dry && (refused == 0 || partial))
+        {
+            var progress = fresh >= 2000 ? new Progress<int>(n => Console.Error.Write($"\r{n} of {fresh}")) : null;
+            var result = await import.LandAsync(plan.Value, partial, new(who, DateTimeOffset.UtcNow, Guid.CreateVersion7()), progress, CancellationToken.None);
+            if (!result.Ok) throw new UsageException(result.Fault!);
+            landed = result.Value;
+        }
+
+        Console.WriteLine($"{plan.Value.Rows.Count} rows: {(dry ? $"{fresh} would land" : $"{landed} landed")}, {same} unchanged, {refused} refused{(refused > 0 && landed == 0 && !dry ? "; nothing landed" : string.Empty)}.");
+        return refused > 0 ? 2 : 0;
+    }
+
+    public static async Task<int> ExportAsync(Database database, string[] args)
+    {
+        await using var output = Console.OpenStandardOutput();
+        var cancel = CancellationToken.None;
+        switch (args)
+        {
+            case ["register"] or ["register", "--all-columns"]:
+                var export = new RegisterExport(database, new(database));
+                var headings = await export.HeadingsAsync(args.Length == 2, cancel);
+                await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
+                return 0;
+            case ["inspections"]:
+                await LinesAsync(database, output, "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by order by i.signed_at, i.id", ("case", 0), ("record", 1), ("verdict", 2));
+                return 0;
+            case ["ledger"]:
+                await LinesAsync(database, output, "select json_build_object('number', number, 'at', at, 'actor', actor, 'kind', kind, 'subject', subject, 'previous', encode(previous, 'hex'), 'hash', encode(hash, 'hex'))::text, data from ledger order by number", ("entry", 0), ("data", 1));
+                return 0;
+            default:
+                throw new UsageException("keralith export register|inspections|ledger [--all-columns]");
+        }
+    }
+
+    /// <summary>One JSON object a line, of documents the records hold.</summary>
+    private static async Task LinesAsync(Database database, Stream output, string sql, params (string Name, int Column)[] fields)
+    {
+        await using var command = database.Command(sql);
+        await using var reader = await command.ExecuteReaderAsync();
+        while (await reader.ReadAsync())
+        {
+            await using (var line = new Utf8JsonWriter(output))
+            {
+                line.WriteStartObject();
+                foreach (var (name, column) in fields)
+                {
+                    line.WritePropertyName(name);
+                    line.WriteRawValue(reader.GetString(column));
+                }
+
+                line.WriteEndObject();
+            }
+
+            output.WriteByte((byte)'\n');
+        }
+    }
+
+    /// <summary>In whose name rows land: of KERALITH_USER, or of the first administrator.</summary>
+    private static async Task<Actor> WhoAsync(Database database)
+    {
+        var wanted = Environment.GetEnvironmentVariable("KERALITH_USER");
+        var all = await new PeopleStore(database).AllAsync(CancellationToken.None);
+        return (wanted is null ? all.Where(p => p.Role == Role.Admin) : all.Where(p => p.Username == wanted)).OrderBy(p => p.Username, StringComparer.Ordinal).FirstOrDefault()
+            ?? throw new UsageException(wanted is null ? "Nobody is an administrator here; name a person in KERALITH_USER." : $"There is nobody {wanted} here.");
+    }
+}
