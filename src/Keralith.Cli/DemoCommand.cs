@@ -26,12 +26,14 @@ internal static class DemoCommand
             await cluster.EnsureDatabaseAsync(DatabaseName, async fresh =>
             {
                 Console.WriteLine("Writing three years of Hollowmere Lock Works ...");
-                await using var database = new Database(fresh);
+                // What is lost when the machine dies in these few seconds is written again the next time.
+                await using var database = new Database($"{fresh};Options=-c synchronous_commit=off");
                 database.Migrate();
                 await Hollowmere.LoadAsync(database, DateOnly.FromDateTime(DateTime.Now), CancellationToken.None);
             });
             var connection = cluster.ConnectionString(DatabaseName);
             await using (var database = new Database(connection)) database.Migrate();
+            if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null) Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
             var free = LocalCluster.FreePort(port);
             if (free != port) Console.WriteLine($"Port {port} is taken.");
             await using var app = WebHost.Build([], connection, $"http://127.0.0.1:{free}", quiet: true);

@@ -17,7 +17,7 @@ public sealed record DisposalRow(string Step, string Reason, string? Method, str
 /// <summary>The cage: holds, releases, new tags, condemning and destruction.</summary>
 public sealed class CustodyStore(Database database, SiteStore sites)
 {
-    private readonly Recorder _recorder = new(database);
+    private readonly PieceChanges _changes = new(database, sites);
 
     private const string HoldColumns = """
         select h.id, h.piece_id, h.cause, h.reason, h.inspection_id, h.placed_at, p.name as placed_by, r.released_at, q.name as released_by, r.reason as release_reason
@@ -42,7 +42,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
             cancel);
 
     /// <summary>Takes a piece out of use on a doubt or after an event. Anyone may; whatever else has changed meanwhile.</summary>
-    public Task<Checked<Recorded>> HoldAsync(Guid piece, HoldCause cause, string reason, Stamp stamp, CancellationToken cancel) => ChangeAsync(
+    public Task<Checked<Recorded>> HoldAsync(Guid piece, HoldCause cause, string reason, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, null, Right.Hold, stamp, "piece.held",
         async (transaction, row) =>
         {
@@ -56,7 +56,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         cancel);
 
     /// <summary>Closes a hold, as its cause allows.</summary>
-    public Task<Checked<Recorded>> ReleaseAsync(Guid piece, int version, Guid hold, string reason, Stamp stamp, CancellationToken cancel) => ChangeAsync(
+    public Task<Checked<Recorded>> ReleaseAsync(Guid piece, int version, Guid hold, string reason, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, version, Right.Read, stamp, "hold.released",
         async (transaction, row) =>
         {
@@ -79,7 +79,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         cancel);
 
     /// <summary>Records that the identity was proved and a new tag fitted.</summary>
-    public Task<Checked<Recorded>> RetagAsync(Guid piece, int version, string proof, string fittedBy, Stamp stamp, CancellationToken cancel) => ChangeAsync(
+    public Task<Checked<Recorded>> RetagAsync(Guid piece, int version, string proof, string fittedBy, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, version, Right.Retag, stamp, "piece.retagged",
         async (transaction, row) =>
         {
@@ -93,7 +93,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         cancel);
 
     /// <summary>Condemns a piece: it will never lift again.</summary>
-    public Task<Checked<Recorded>> CondemnAsync(Guid piece, int version, string reason, Stamp stamp, CancellationToken cancel) => ChangeAsync(
+    public Task<Checked<Recorded>> CondemnAsync(Guid piece, int version, string reason, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, version, Right.Condemn, stamp, "piece.condemned",
         async (transaction, row) =>
         {
@@ -108,7 +108,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
 
     /// <summary>Records the destruction of a condemned piece.</summary>
     /// <param name="witness">Sign-in name of the witness: another person.</param>
-    public Task<Checked<Recorded>> DestroyAsync(Guid piece, int version, string method, string witness, string note, Stamp stamp, CancellationToken cancel) => ChangeAsync(
+    public Task<Checked<Recorded>> DestroyAsync(Guid piece, int version, string method, string witness, string note, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, version, Right.Destroy, stamp, "piece.destroyed",
         async (transaction, row) =>
         {
@@ -127,26 +127,6 @@ public sealed class CustodyStore(Database database, SiteStore sites)
     internal static Task InsertHoldAsync(NpgsqlTransaction transaction, Guid id, Guid piece, HoldCause cause, string reason, Guid? inspection, Stamp stamp, CancellationToken cancel) =>
         transaction.Command("insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)")
             .Positional(id, piece, Words.Code(cause), reason, inspection, stamp.At, stamp.Actor.Id).RunAsync(cancel);
-
-    /// <summary>What a command makes of a piece: its state, and what the ledger keeps.</summary>
-    private sealed record Change(PieceState State, object Record);
-
-    /// <summary>Locks the piece, checks right and version, carries out, derives and appends to the ledger.</summary>
-    private Task<Checked<Recorded>> ChangeAsync(
-        Guid piece, int? version, Right right, Stamp stamp, string kind, Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (!stamp.Actor.Role.May(right)) return "Your role does not allow this.";
-            if (await Recorder.LockAsync(transaction, piece, cancel).ConfigureAwait(false) is not { } row) return "There is no such piece.";
-            if (version is { } seen && row.Version != seen) return Recorder.Conflict;
-            var change = await work(transaction, row).ConfigureAwait(false);
-            if (!change.Ok) return change.Fault;
-            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), row, change.Value.State, stamp.At, cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, kind, row.Mark, change.Value.Record, cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
 
     private static Task DisposeAsync(NpgsqlTransaction transaction, Guid piece, string step, string reason, string? method, Guid? witness, Stamp stamp, CancellationToken cancel) =>
         transaction.Command("insert into disposal (id, piece_id, step, reason, method, witness, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)")

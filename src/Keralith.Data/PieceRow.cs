@@ -163,6 +163,7 @@ public sealed record PieceRow
             AgainstPolicy = site.Policies.Against(Gear).ToList(),
             LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
             CalibrationDue = CalibrationDue,
+            IsEmptyLot = LotCount == 0,
             ForLifting = !Gear.Family.NotForLifting,
         },
         today);
@@ -181,7 +182,7 @@ public sealed record PieceRow
     {
         Id = r.Get<Guid>("id"),
         Mark = r.Get<string>("mark"),
-        Gear = Attributes(r.Get<string>("family"), r.Get<string>("attributes")),
+        Gear = GearOf(r.Get<string>("family"), r.Get<string>("attributes")),
         Serial = r.TextOrNull("serial"),
         Maker = r.TextOrNull("maker"),
         Model = r.TextOrNull("model"),
@@ -238,7 +239,7 @@ public sealed record PieceRow
         Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
     }
 
-    private static GearPiece Attributes(string family, string json)
+    internal static GearPiece GearOf(string family, string json)
     {
         var values = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
         return new(

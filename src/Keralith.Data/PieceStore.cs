@@ -46,6 +46,15 @@ public sealed class PieceStore(Database database, SiteStore sites)
     public Task<PieceRow?> GetAsync(Guid id, CancellationToken cancel) =>
         database.Command($"select {PieceRow.Columns} {From} where p.id = $1").Positional(id).FirstAsync(PieceRow.From, cancel);
 
+    /// <summary>The pieces of marks, by mark.</summary>
+    public Task<List<PieceRow>> OfMarksAsync(IReadOnlyCollection<string> marks, CancellationToken cancel) =>
+        database.Command($"select {PieceRow.Columns} {From} where p.mark = any($1) order by p.mark").Positional([marks.ToArray()]).ListAsync(PieceRow.From, cancel);
+
+    /// <summary>Pieces that may still turn up, of a family or of all, those of a store first: what a piece without a label is compared with.</summary>
+    public Task<List<PieceRow>> LikeAsync(string? family, int? store, CancellationToken cancel) => database.Command($"""
+        select {PieceRow.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
+        """).Positional(family, store).ListAsync(PieceRow.From, cancel);
+
     /// <summary>Pieces by store, peg and mark.</summary>
     public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel) => database.Command($"""
         select {PieceRow.Columns} {From}

@@ -16,7 +16,11 @@ namespace Keralith.Data;
 /// <param name="WatchShare">Over 0, at most 0.75: watching later than the rules' own share would be milder.</param>
 /// <param name="Policies">Policies the site adds.</param>
 /// <param name="Reason">Why.</param>
-public sealed record SiteChange(int Version, IReadOnlyList<RuleBook> Books, IReadOnlyDictionary<string, int> Editions, decimal WatchShare, SitePolicies Policies, string Reason);
+public sealed record SiteChange(int Version, IReadOnlyList<RuleBook> Books, IReadOnlyDictionary<string, int> Editions, decimal WatchShare, SitePolicies Policies, string Reason)
+{
+    /// <summary>Whether gear without the season's mark may not be used; null: as it was.</summary>
+    public bool? EnforceSeason { get; init; }
+}
 
 /// <summary>Changes to the rules a site works to. Each is signed into the ledger with its reason.</summary>
 public sealed class SettingsStore(Database database, SiteStore sites)
@@ -34,15 +38,16 @@ public sealed class SettingsStore(Database database, SiteStore sites)
             if (change.Editions.Values.Any(y => y is < 1950 or > 2100)) return "An edition is a year, such as 2021.";
             if (string.IsNullOrWhiteSpace(change.Reason)) return "Say why: it stands in the ledger.";
             var changed = await transaction.Command("""
-                update site set rule_books = $2, editions = $3::jsonb, watch_share = $4, latch_policy = $5, thimble_policy = $6, no_chain_hoisting = $7, back_up_sling = $8, capacity_colours = $9, version = version + 1 where version = $1
+                update site set rule_books = $2, editions = $3::jsonb, watch_share = $4, latch_policy = $5, thimble_policy = $6, no_chain_hoisting = $7, back_up_sling = $8, capacity_colours = $9,
+                  season_scheme = case when $10::boolean is null then season_scheme else jsonb_set(season_scheme, '{enforced}', to_jsonb($10::boolean)) end, version = version + 1 where version = $1
                 """)
-                .Positional(change.Version, change.Books.Select(b => b.Id).ToArray(), JsonSerializer.Serialize(change.Editions), change.WatchShare, change.Policies.Latches, change.Policies.Thimbles, change.Policies.NoChainHoisting, change.Policies.BackUpSling, change.Policies.CapacityColours)
+                .Positional(change.Version, change.Books.Select(b => b.Id).ToArray(), JsonSerializer.Serialize(change.Editions), change.WatchShare, change.Policies.Latches, change.Policies.Thimbles, change.Policies.NoChainHoisting, change.Policies.BackUpSling, change.Policies.CapacityColours, change.EnforceSeason)
                 .RunAsync(cancel).ConfigureAwait(false);
             if (changed == 0) return "Somebody else has changed the settings since you opened them. Nothing of yours was saved: look at what they say now, then send it again.";
             await DeriveDueAsync(transaction, change.Books, cancel).ConfigureAwait(false);
             await LedgerStore.AppendAsync(
                 transaction, stamp, "rules.site", "site",
-                new { books = change.Books.Select(b => b.Id), change.Editions, change.WatchShare, change.Policies, change.Reason },
+                new { books = change.Books.Select(b => b.Id), change.Editions, change.WatchShare, change.Policies, change.EnforceSeason, change.Reason },
                 cancel).ConfigureAwait(false);
             return null;
         },

@@ -6,6 +6,8 @@ namespace Keralith.Data.Tests;
 /// <summary>Finding pieces: by fragments, by nearest spelling, by facets that count what choosing them would show.</summary>
 public class SearchTests
 {
+    private static readonly DateOnly Today = new(2026, 3, 2);
+
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Theory]
@@ -16,6 +18,8 @@ public class SearchTests
     [InlineData("shackle forge", "HM-0003")]
     [InlineData("chain b2", "")]
     [InlineData("P-HM-0003", "HM-0003")]
+    [InlineData("basin shackle", "HM-0003")]
+    [InlineData("teasel", "")]
     [InlineData("%", "")]
     [InlineData("_", "")]
     [InlineData("\\", "")]
@@ -23,7 +27,7 @@ public class SearchTests
     public async Task Every_fragment_must_be_written_somewhere_on_the_piece(string text, string marks)
     {
         await using var yard = await FilledAsync();
-        Assert.Equal(marks, await MarksAsync(yard, new() { Text = text, Sort = "mark" }));
+        Assert.Equal(marks, await MarksAsync(yard, new() { Today = Today, Text = text, Sort = "mark" }));
     }
 
     [Theory]
@@ -33,7 +37,7 @@ public class SearchTests
     public async Task What_is_written_nowhere_finds_the_nearest_spelling_and_says_so(string text, string first)
     {
         await using var yard = await FilledAsync();
-        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Text = text }, Cancel);
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today, Text = text }, Cancel);
         Assert.True(page.IsNearest);
         Assert.Equal(first, page.Pieces[0].Mark);
         Assert.Equal(page.Total, page.Facets.Where(f => f.Facet == "state").Sum(f => f.Count));
@@ -43,7 +47,7 @@ public class SearchTests
     public async Task Nothing_near_is_nothing_found()
     {
         await using var yard = await FilledAsync();
-        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Text = "zzzz" }, Cancel);
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today, Text = "zzzz" }, Cancel);
         Assert.Equal((0, false, 0), (page.Total, page.IsNearest, page.Facets.Count));
     }
 
@@ -51,7 +55,7 @@ public class SearchTests
     public async Task Filters_hold_together_and_each_facet_counts_without_its_own()
     {
         await using var yard = await FilledAsync();
-        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Chosen = new Dictionary<string, string> { ["family"] = "alloy-chain-sling", ["state"] = "new" } }, Cancel);
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today, Chosen = new Dictionary<string, string> { ["family"] = "alloy-chain-sling", ["state"] = "new" } }, Cancel);
         Assert.Equal(["HM-0002"], page.Pieces.Select(p => p.Mark));
         Assert.Equal([("new", 1), ("in-service", 1)], page.Facets.Where(f => f.Facet == "state").Select(f => (f.Value, f.Count)).OrderByDescending(f => f.Value));
         Assert.Equal([("alloy-chain-sling", 1), ("roundsling", 1), ("shackle", 1)], page.Facets.Where(f => f.Facet == "family").Select(f => (f.Value, f.Count)).Order());
@@ -59,14 +63,24 @@ public class SearchTests
     }
 
     [Fact]
+    public async Task Facets_tell_what_is_due_how_strong_and_of_which_colour()
+    {
+        await using var yard = await FilledAsync();
+        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today.AddYears(2) }, Cancel);
+        Assert.Equal([("never inspected", 3), ("overdue", 1)], page.Facets.Where(f => f.Facet == "due").Select(f => (f.Value, f.Count)));
+        Assert.Equal([("3 to 10 t", 3), ("1 to 3 t", 1)], page.Facets.Where(f => f.Facet == "rated").Select(f => (f.Value, f.Count)));
+        Assert.Equal([("none", 4)], page.Facets.Where(f => f.Facet == "colour").Select(f => (f.Value, f.Count)));
+    }
+
+    [Fact]
     public async Task A_page_says_how_many_match_in_all_and_keeps_its_order()
     {
         await using var yard = await FilledAsync();
         var search = new RegisterSearch(yard.Database);
-        var second = await search.FindAsync(new() { Sort = "mark", Most = 2, Skip = 2 }, Cancel);
+        var second = await search.FindAsync(new() { Today = Today, Sort = "mark", Most = 2, Skip = 2 }, Cancel);
         Assert.Equal((4, "HM-0003 HM-0004"), (second.Total, string.Join(' ', second.Pieces.Select(p => p.Mark))));
-        Assert.Equal("HM-0001", (await search.FindAsync(new() { Sort = "due" }, Cancel)).Pieces[0].Mark);
-        Assert.Equal("HM-0001 HM-0002 HM-0003 HM-0004", await MarksAsync(yard, new() { Sort = "nonsense" }));
+        Assert.Equal("HM-0001", (await search.FindAsync(new() { Today = Today, Sort = "due" }, Cancel)).Pieces[0].Mark);
+        Assert.Equal("HM-0001 HM-0002 HM-0003 HM-0004", await MarksAsync(yard, new() { Today = Today, Sort = "nonsense" }));
     }
 
     [Fact]
@@ -76,10 +90,10 @@ public class SearchTests
         var form = Seed.Sling("HM-0010");
         form["alike"] = "HM-0011 O-11\nHM-0003 O-12";
         Assert.Contains("HM-0003 is registered already", (await RegisterAlikeAsync(yard, form)).Fault, StringComparison.Ordinal);
-        Assert.Equal(string.Empty, await MarksAsync(yard, new() { Text = "HM-001" }));
+        Assert.Equal(string.Empty, await MarksAsync(yard, new() { Today = Today, Text = "HM-001" }));
         form["alike"] = "HM-0011 O-11\nHM-0012 O-12";
         Yard.Must(await RegisterAlikeAsync(yard, form));
-        Assert.Equal("HM-0010 HM-0011 HM-0012", await MarksAsync(yard, new() { Text = "HM-001", Sort = "mark" }));
+        Assert.Equal("HM-0010 HM-0011 HM-0012", await MarksAsync(yard, new() { Today = Today, Text = "HM-001", Sort = "mark" }));
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 

@@ -39,6 +39,21 @@ public class RouteTests
         ["/piece/{mark}/check"] = "crew stores inspector qualified",
         ["/register/new"] = "stores inspector qualified admin",
         ["/piece/{mark}/edit"] = "stores inspector qualified admin",
+        ["/piece/{mark}/yard"] = "crew stores trainee inspector qualified admin",
+        ["/piece/{mark}/files"] = "crew stores trainee inspector qualified admin auditor",
+        ["/register/look"] = "crew stores trainee inspector qualified admin auditor",
+        ["/register/import"] = "stores inspector qualified admin",
+        ["/register/import/{id:guid}"] = "stores inspector qualified admin",
+        ["/register/import/{id:guid}/errors.csv"] = "stores inspector qualified admin",
+        ["/register/take-over"] = "stores inspector qualified admin",
+        ["/register/export.csv"] = "crew stores trainee inspector qualified admin auditor",
+        ["/register/export.xlsx"] = "crew stores trainee inspector qualified admin auditor",
+        ["/register/export.pdf"] = "crew stores trainee inspector qualified admin auditor",
+        ["/file/{id:guid}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/file/{id:guid}/small"] = "crew stores trainee inspector qualified admin auditor",
+        ["/labels/{kind:regex(^sheet\\.(pdf|svg)$)?}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/labels/printer"] = "crew stores trainee inspector qualified admin auditor",
+        ["/labels/printer/{name}.{extension}"] = "crew stores trainee inspector qualified admin auditor",
         ["/drafts"] = "trainee inspector qualified",
         ["/inspect/{id:guid}"] = "trainee inspector qualified",
         ["/inspect/{id:guid}/sign"] = "trainee inspector qualified",
@@ -61,6 +76,13 @@ public class RouteTests
         ["/piece/HM-0001/check"] = "crew stores inspector qualified",
         ["/register/new"] = "stores inspector qualified admin",
         ["/piece/HM-0001/edit"] = "stores inspector qualified admin",
+        ["/piece/HM-0001/yard?handler=Move"] = "crew stores trainee inspector qualified admin",
+        ["/piece/HM-0001/yard?handler=Lost"] = "crew stores trainee inspector qualified admin",
+        ["/piece/HM-0001/files"] = "stores trainee inspector qualified admin",
+        ["/register/import"] = "stores inspector qualified admin",
+        ["/register/take-over?handler=Accept"] = "inspector qualified",
+        ["/register/take-over?handler=File"] = "stores inspector qualified admin",
+        ["/register/take-over?handler=Fill"] = "stores inspector qualified admin",
         ["/ledger"] = "inspector qualified admin auditor",
         ["/settings?handler=Books"] = "admin",
         ["/settings?handler=Limit"] = "qualified",
@@ -82,7 +104,8 @@ public class RouteTests
         foreach (var role in Enum.GetValues<Role>().Select(Words.Code)) visitors[role] = await yard.SignedInAsync(role);
         foreach (var (route, who) in WhoMayOpen)
         {
-            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal);
+            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal)
+                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal);
             if (who is Programs or ProgramsRead)
             {
                 foreach (var visitor in visitors.Values.Append(yard.Visitor()))

@@ -31,6 +31,10 @@ internal sealed class DemoPiece
         var rated = (metric ? make.RatedKg!.Value : make.RatedLb!.Value) * share;
         piece.Identity("alloy-chain-sling", make.Maker, make.Model, metric ? $"{Math.Floor(rated / 50) * 50} kg" : $"{Math.Floor(rated / 100) * 100} lb");
         piece._fields["ratedFor"] = legs == 1 ? "one leg, vertical" : $"{legs} legs at 60 deg from horizontal";
+        piece._fields["ratedHitch"] = "vertical";
+        if (legs > 1) piece._fields["ratedAngle"] = "60 deg";
+        piece._fields["ratedAs"] = metric ? "working-load-limit" : "rated-load";
+        piece._fields["markingAt"] = "tag";
         piece._fields["designFactor"] = "4";
         piece._fields["size"] = make.Size;
         piece._fields["grade"] = make.Grade;
@@ -57,6 +61,10 @@ internal sealed class DemoPiece
         piece._fields["pinType"] = pinType;
         piece._fields["pinSize"] = make.Pin;
         piece._fields["grade"] = "alloy";
+        piece._fields["ratedAs"] = "working-load-limit";
+        piece._fields["markingAt"] = "forged-in";
+        piece._fields["fit:stock"] = make.Size;
+        piece._fields["fit:inside"] = Wider(make.Size);
         piece.Baselines((_, criterion) => criterion.Id == "shackle.wear-pin" ? make.Pin : make.Size);
         return piece;
     }
@@ -66,6 +74,8 @@ internal sealed class DemoPiece
         var piece = new DemoPiece(mark, random);
         piece.Identity(make.Family, make.Maker, make.Model, make.Rated);
         foreach (var (name, value) in make.Fields) piece._fields[name] = value;
+        if (GearFamilies.Find(make.Family)!.Group == FamilyGroup.Sling && make.Fields.GetValueOrDefault("legs", "1") == "1" && make.Family != "metal-mesh-sling") piece._fields["ratedHitch"] = "vertical";
+        if (make.Family == "hook") (piece._fields["fit:throat"], piece._fields["fit:bowl"], piece._fields["fit:section"]) = ("35 mm", "32 mm", make.Figure);
         piece.Baselines((_, criterion) => make.Figures.GetValueOrDefault(criterion.Id, make.Figure));
         return piece;
     }
@@ -84,9 +94,12 @@ internal sealed class DemoPiece
     }
 
     /// <summary>Says that the figures when new were only taken over.</summary>
-    public DemoPiece TakenOver()
+    public DemoPiece TakenOver() => WithBasis("provisional");
+
+    /// <summary>Says where the figures when new come from.</summary>
+    public DemoPiece WithBasis(string basis)
     {
-        foreach (var field in _fields.Keys.Where(f => f.StartsWith("basis:", StringComparison.Ordinal)).ToList()) _fields[field] = "provisional";
+        foreach (var field in _fields.Keys.Where(f => f.StartsWith("basis:", StringComparison.Ordinal)).ToList()) _fields[field] = basis;
         return this;
     }
 
@@ -112,6 +125,9 @@ internal sealed class DemoPiece
             }
         }
     }
+
+    /// <summary>A bow is about half as wide again inside as its stock is thick.</summary>
+    private static string Wider(string size) => QuantityFormat.Rounded(Length.Parse(size) * 1.55m);
 
     private static string Gauge(string size)
     {

@@ -13,7 +13,7 @@ namespace Keralith.Cli.Demo;
 /// The demo scenario: three years at Hollowmere Lock Works, dated back from the day it is loaded, made with a fixed seed and
 /// written through the same stores as real input. Nothing in it is a real person, maker or place.
 /// </summary>
-public sealed class Hollowmere
+public sealed partial class Hollowmere
 {
     /// <summary>The password of every demo person.</summary>
     public const string Password = "lockgate-demo";
@@ -27,6 +27,8 @@ public sealed class Hollowmere
     private readonly CustodyStore _custody;
     private readonly SiteStore _sites;
     private readonly SettingsStore _settings;
+    private readonly YardStore _yard;
+    private readonly FileStore _files;
     private readonly Database _database;
     private readonly DateOnly _today;
     private readonly CancellationToken _cancel;
@@ -40,6 +42,8 @@ public sealed class Hollowmere
         _inspections = new(database, _sites);
         _custody = new(database, _sites);
         _settings = new(database, _sites);
+        _yard = new(database, _sites);
+        _files = new(database, _sites);
     }
 
     /// <summary>Loads the scenario into a migrated, empty database.</summary>
@@ -48,7 +52,7 @@ public sealed class Hollowmere
     private async Task LoadAsync()
     {
         _books = _scenario.RuleBooks.Select(b => RuleBookShelf.Find(b)!).ToList();
-        await _sites.SetUpAsync(new(_scenario.Site, _books, Judge.DefaultWatchShare, 30, false, true), _scenario.Stores.Select(s => (s.Name, s.About)).ToList(), _cancel);
+        await _sites.SetUpAsync(new(_scenario.Site, _books, Judge.DefaultWatchShare, 30, false, true) { Seasons = Seasons() }, _scenario.Stores.Select(s => (s.Name, s.About)).ToList(), _cancel);
         var people = new PeopleStore(_database);
         var hasher = new PasswordHasher<Actor>();
         foreach (var p in _scenario.People)
@@ -62,8 +66,11 @@ public sealed class Hollowmere
         Slings(stores);
         Shackles(stores);
         Others(stores);
+        More(stores);
+        TakenOver(stores);
         Rules();
         foreach (var (key, run) in _events) await run(key.At);
+        await PaintAsync();
     }
 
     private void Slings(List<Store> stores)

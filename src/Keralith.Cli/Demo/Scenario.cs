@@ -3,7 +3,7 @@ using System.Text.Json;
 namespace Keralith.Cli.Demo;
 
 /// <summary>The written part of the demo scenario.</summary>
-internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioStore[] Stores, ScenarioPerson[] People, ScenarioChain[] Chain, ScenarioShackle[] Shackles, ScenarioPiece[] Others)
+internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioSeason[] Seasons, ScenarioStore[] Stores, ScenarioPerson[] People, ScenarioChain[] Chain, ScenarioShackle[] Shackles, ScenarioPiece[] Others)
 {
     public static Scenario Read()
     {
@@ -11,6 +11,9 @@ internal sealed record Scenario(string Site, string[] RuleBooks, ScenarioStore[]
         return JsonSerializer.Deserialize<Scenario>(stream, JsonSerializerOptions.Web)!;
     }
 }
+
+/// <summary>A season's mark.</summary>
+internal sealed record ScenarioSeason(string Letter, string Colour, string Pattern);
 
 internal sealed record ScenarioStore(string Name, string About);
 

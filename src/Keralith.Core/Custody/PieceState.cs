@@ -93,4 +93,13 @@ public static class PieceLife
 
     /// <summary>The state after it was found: held, for nobody knows where it has been.</summary>
     public static Checked<PieceState> AfterFinding(PieceState state) => state == PieceState.Missing ? PieceState.Held : new Refusal("This piece is not missing.");
+
+    /// <summary>The state after the last report of gear taken over was accepted: in service until it runs out.</summary>
+    /// <param name="hasReport">Whether date, inspector and name of the report are on record.</param>
+    /// <param name="hasFile">Whether its file is attached.</param>
+    public static Checked<PieceState> AfterTakeOver(PieceState state, bool hasReport, bool hasFile) =>
+        state != PieceState.New ? new Refusal("Only what is new here is taken over with a report.")
+        : !hasReport ? new Refusal("No report is on record: its date, who inspected, and its name.")
+        : !hasFile ? new Refusal("The report's file is not attached.")
+        : PieceState.InService;
 }

@@ -25,6 +25,9 @@ public sealed record UseFacts
     /// <summary>What the site's own policies have against it, in words.</summary>
     public IReadOnlyList<string> AgainstPolicy { get; init; } = [];
 
+    /// <summary>Whether it is a lot with nothing left in the bin.</summary>
+    public bool IsEmptyLot { get; init; }
+
     /// <summary>Whether it is made for lifting at all; tie-downs and binders are not.</summary>
     public bool ForLifting { get; init; } = true;
 
@@ -70,6 +73,7 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 throw new InvalidOperationException($"No such state: {facts.State}.");
         }
 
+        if (facts.IsEmptyLot) reasons.Add("The lot is empty.");
         if (!facts.ForLifting) reasons.Add("Not for lifting.");
         if (facts.State != PieceState.New)
         {

@@ -40,6 +40,18 @@ public enum Right
     /// <summary>Enter gear, its tag and its baselines.</summary>
     Register,
 
+    /// <summary>Hang gear elsewhere.</summary>
+    Move,
+
+    /// <summary>Put the season's mark on, or record that it was put on.</summary>
+    PaintSeason,
+
+    /// <summary>Attach certificates, reports and pictures.</summary>
+    Attach,
+
+    /// <summary>Accept the report of gear taken over.</summary>
+    AcceptReport,
+
     /// <summary>Accept today's figure as the baseline of gear taken over.</summary>
     AcceptProvisional,
 
@@ -95,6 +107,10 @@ public static class Rights
         [Right.Hold] = Anyone,
         [Right.CheckFrequent] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified],
         [Right.Register] = [Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.Move] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.PaintSeason] = [Role.Inspector, Role.Qualified],
+        [Right.Attach] = [Role.Stores, Role.Trainee, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.AcceptReport] = [Role.Inspector, Role.Qualified],
         [Right.AcceptProvisional] = [Role.Qualified],
         [Right.Draft] = [Role.Trainee, Role.Inspector, Role.Qualified],
         [Right.SignInspection] = [Role.Inspector, Role.Qualified],

@@ -175,6 +175,14 @@ public sealed class PieceEntryReader
         Length? Fit(int i) => Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
     }
 
+    /// <summary>Reads figures when new alone.</summary>
+    /// <returns>The figures, and the faults by field name.</returns>
+    public static (Dictionary<BaselineKey, BaselineFigure> Figures, IReadOnlyDictionary<string, string> Faults) Figures(GearPiece gear, IReadOnlyDictionary<string, string> fields)
+    {
+        var reader = new PieceEntryReader(fields);
+        return (reader.Baselines(gear), reader._faults);
+    }
+
     /// <summary>Reads the details alone, from fields that were accepted before.</summary>
     public static PieceDetails Details(IReadOnlyDictionary<string, string> fields) => new PieceEntryReader(fields).Details();
 
@@ -193,8 +201,8 @@ public sealed class PieceEntryReader
     {
         if (Typed("lotCount") is not { } typed) return null;
         if (family.Group != FamilyGroup.Hardware) Refuse("lotCount", "Only small hardware is kept as a lot; every other piece has a mark of its own.");
-        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count is >= 1 and <= 100_000) return count;
-        else Refuse("lotCount", $"\"{typed}\" should be a whole number from 1 to 100000.");
+        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count <= 100_000) return count;
+        else Refuse("lotCount", $"\"{typed}\" should be a whole number up to 100000.");
         return null;
     }
 
@@ -235,7 +243,7 @@ public sealed class PieceEntryReader
     /// <summary>Sizes no rigging gear has are a slip of the unit.</summary>
     private Length? Sized(string field, Length size)
     {
-        var most = field is "reach" or "lift" or "circumference" or "span" ? LongestReach : LargestSize;
+        var most = field is "reach" or "width" or "lift" or "circumference" or "span" ? LongestReach : LargestSize;
         if (size.Millimetres > 0 && size <= most) return size;
         Refuse(field, size.Millimetres <= 0 ? "A size is over 0." : $"{size} is larger than any gear of this kind; check the figure and its unit.");
         return null;

@@ -37,7 +37,7 @@ public sealed class RegisterExport(Database database, SiteStore sites)
                 select distinct on (piece_id, part, criterion) piece_id, part, criterion, value, basis, links
                 from baseline where $1::text[] is null or piece_id in (select id from piece where mark = any($1)) order by piece_id, part, criterion, id desc
                 """;
-            await using var reader = await command.Positional(marks?.ToArray()).ExecuteReaderAsync(cancel).ConfigureAwait(false);
+            await using var reader = await command.Positional([marks?.ToArray()]).ExecuteReaderAsync(cancel).ConfigureAwait(false);
             while (await reader.ReadAsync(cancel).ConfigureAwait(false))
             {
                 var piece = reader.GetGuid(0);
@@ -48,7 +48,7 @@ public sealed class RegisterExport(Database database, SiteStore sites)
 
         await using var pieces = connection.CreateCommand();
         pieces.CommandText = $"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where $1::text[] is null or p.mark = any($1) order by p.mark";
-        await using var rows = await pieces.Positional(marks?.ToArray()).ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        await using var rows = await pieces.Positional([marks?.ToArray()]).ExecuteReaderAsync(cancel).ConfigureAwait(false);
         while (await rows.ReadAsync(cancel).ConfigureAwait(false))
         {
             var row = PieceRow.From(rows);

@@ -1,4 +1,5 @@
 import Alpine from "@alpinejs/csp";
+import { startCamera } from "./camera.js";
 import { inspectPart } from "./inspect.js";
 
 // The scan field is always there: "/" goes to it from anywhere but a field.
@@ -10,6 +11,18 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// Rows are walked with j and k or the arrows; Enter opens the one in hand.
+document.addEventListener("keydown", (event) => {
+  const step = { j: 1, ArrowDown: 1, k: -1, ArrowUp: -1 }[event.key];
+  const rows = [...document.querySelectorAll("[data-rows] tbody tr td:first-child a")];
+  if (!step || rows.length === 0 || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (/^(INPUT|TEXTAREA|SELECT|SUMMARY)$/.test(document.activeElement?.tagName ?? "")) return;
+  event.preventDefault();
+  const at = rows.indexOf(document.activeElement);
+  rows[Math.min(rows.length - 1, Math.max(0, at + step))].focus();
+});
+
+startCamera();
 Alpine.data("inspectPart", inspectPart);
 
 // Day or night, as this person chose on this device.

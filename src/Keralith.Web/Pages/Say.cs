@@ -1,6 +1,8 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Markings;
 using Keralith.Core.Schedule;
+using Keralith.Data;
 
 namespace Keralith.Web.Pages;
 
@@ -69,6 +71,46 @@ public static class Say
         Core.Judgement.Found.Unsure => "Can't tell",
         Core.Judgement.Found.NotAccessible => "Can't reach",
         _ => throw new ArgumentOutOfRangeException(nameof(found), found, null),
+    };
+
+    public static string Rated(RatedAs rated) => rated switch
+    {
+        RatedAs.RatedLoad => "rated load",
+        RatedAs.WorkingLoadLimit => "working load limit",
+        RatedAs.SafeWorkingLoad => "safe working load",
+        RatedAs.Capacity => "capacity",
+        _ => throw new ArgumentOutOfRangeException(nameof(rated), rated, null),
+    };
+
+    public static string Legible(Legibility legibility) => legibility switch
+    {
+        Legibility.Clear => "at arm's length",
+        Legibility.Hard => "with cleaning or a lamp",
+        Legibility.Unreadable => "not in full",
+        _ => throw new ArgumentOutOfRangeException(nameof(legibility), legibility, null),
+    };
+
+    public static string Place(MarkingPlace place) => place switch
+    {
+        MarkingPlace.Tag => "on a tag",
+        MarkingPlace.Ferrule => "on the ferrule",
+        MarkingPlace.ForgedIn => "forged in",
+        MarkingPlace.Stamped => "stamped",
+        MarkingPlace.Plate => "on a plate",
+        MarkingPlace.SewnLabel => "on a sewn label",
+        _ => throw new ArgumentOutOfRangeException(nameof(place), place, null),
+    };
+
+    public static string File(FileKind kind) => kind switch
+    {
+        FileKind.Conformity => "certificate of conformity",
+        FileKind.ProofTest => "proof test certificate",
+        FileKind.Report => "inspection report",
+        FileKind.Photo => "picture",
+        FileKind.TagPhoto => "picture of the marking",
+        FileKind.Drawing => "drawing",
+        FileKind.Other => "other paper",
+        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
     };
 
     public static string Basis(BaselineBasis basis) => basis switch

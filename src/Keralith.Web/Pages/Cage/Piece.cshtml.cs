@@ -20,7 +20,14 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
 
     public string? Typed { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
+    /// <summary>How its identity was proved, as the search for lost labels puts it.</summary>
+    public string? Proof { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(string mark, string? proof)
+    {
+        Proof = proof is { Length: > 0 and <= 400 } ? proof : null;
+        return await LoadAsync(mark) ? Page() : NotFound();
+    }
 
     public Task<IActionResult> OnPostReleaseAsync(string mark, int version, Guid hold, string? reason)
     {

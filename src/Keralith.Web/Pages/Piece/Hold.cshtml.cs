@@ -24,7 +24,14 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
 
     public string Reason { get; private set; } = string.Empty;
 
-    public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
+    /// <param name="cause">The cause to begin with.</param>
+    /// <param name="reason">The words to begin with.</param>
+    public async Task<IActionResult> OnGetAsync(string mark, string? cause, string? reason)
+    {
+        if (Causes.Any(c => c.Code == cause)) Cause = cause!;
+        if (reason is { Length: <= 400 }) Reason = reason;
+        return await LoadAsync(mark) ? Page() : NotFound();
+    }
 
     public async Task<IActionResult> OnPostAsync(string mark, string? reason, string? cause)
     {

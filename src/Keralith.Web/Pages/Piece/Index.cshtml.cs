@@ -1,8 +1,10 @@
 using System.Text.Json;
 using Keralith.Core;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
+using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
@@ -16,7 +18,7 @@ public sealed record HistoryLine(DateTimeOffset At, string What, string Who, str
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
 
 /// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody) : YardPage(here)
+public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -37,26 +39,46 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     public string? Worse { get; private set; }
 
+    /// <summary>What it may carry by hitch and angle; null for gear that is no sling.</summary>
+    public HitchRatings? Ratings { get; private set; }
+
+    public PieceDetails Details { get; private set; } = null!;
+
+    public IReadOnlyList<TagRecord> Tags { get; private set; } = [];
+
+    public IReadOnlyList<FileRow> Files { get; private set; } = [];
+
+    /// <summary>The piece asked about: whether it seats in this one, or this one in it.</summary>
+    public string? SeatMark { get; private set; }
+
+    public SeatCheck? Seat { get; private set; }
+
     public Draft? OpenDraft { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync(string mark)
+    public async Task<IActionResult> OnGetAsync(string mark, string? seat)
     {
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
         Piece = piece;
         Site = await Here.SiteAsync(Cancel);
         Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
+        Details = piece.Details;
+        Ratings = piece.RatingsAt(Site);
+        Tags = await pieces.TagsAsync(piece.Id, Cancel);
+        Files = await files.OfAsync(piece.Id, Cancel);
+        await CheckSeatAsync(seat);
         var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = await inspections.SignedAsync(piece.Id, Cancel);
-        var last = LastMeasured(signed);
+        var last = LastMeasured(signed, baselines);
         Worse = WorseToday(signed.FirstOrDefault(i => i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
         Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
             .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
             .ToList();
         if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
         OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic);
-        History = Lines(signed, await custody.HoldsAsync(piece.Id, Cancel), await custody.DisposalsAsync(piece.Id, Cancel)).OrderByDescending(h => h.At).ToList();
+        History = Lines(signed, await custody.HoldsAsync(piece.Id, Cancel), await custody.DisposalsAsync(piece.Id, Cancel))
+            .Concat((await yard.EventsAsync(piece.Id, Cancel)).Select(e => new HistoryLine(e.At, e.What, e.By, null, null))).OrderByDescending(h => h.At).ToList();
         return Page();
     }
 
@@ -65,6 +87,15 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         full is not null && !Piece.State.IsRetired() && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today && today.Verdict.Kind > full.Verdict
             ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Words.Code(full.Verdict)}, would come out {Words.Code(today.Verdict.Kind)}. {today.Because}"
             : null;
+
+    /// <summary>The one with a throat or a bowl is the hook; the other goes in it.</summary>
+    private async Task CheckSeatAsync(string? mark)
+    {
+        SeatMark = mark is { Length: > 0 and <= 40 } ? mark : null;
+        if (SeatMark is null) return;
+        Seat = await pieces.FindAsync(SeatMark, Cancel) is not { } other ? new(null, $"There is no piece {SeatMark}.")
+            : Details.Fit.IsHook ? SeatCheck.Of(Details.Fit, other.Details.Fit) : SeatCheck.Of(other.Details.Fit, Details.Fit);
+    }
 
     public async Task<IActionResult> OnPostInspectAsync(string mark)
     {
@@ -87,7 +118,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
     }
 
     /// <summary>The newest figure of each measure, as it was written.</summary>
-    private static Dictionary<BaselineKey, string> LastMeasured(IEnumerable<InspectionRow> signed)
+    private static Dictionary<BaselineKey, string> LastMeasured(IEnumerable<InspectionRow> signed, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines)
     {
         var last = new Dictionary<BaselineKey, string>();
         foreach (var inspection in signed)
@@ -95,7 +126,11 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
             using var document = JsonDocument.Parse(inspection.CaseDocument);
             foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
             {
-                if (answer.TryGetProperty("value", out var value)) last.TryAdd(new(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!), $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
+                var key = new BaselineKey(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!);
+
+                // A figure of the part that was there before is not this part's.
+                if (baselines.TryGetValue(key, out var since) && inspection.SignedAt < since.SetAt) continue;
+                if (answer.TryGetProperty("value", out var value)) last.TryAdd(key, $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
             }
         }
 

@@ -1,16 +1,17 @@
 using Keralith.Core.Gear;
 using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Register;
 
 /// <summary>The register: found by fragments or nearest spelling, narrowed by facets with counts.</summary>
-public sealed class IndexModel(Here here, RegisterSearch search) : YardPage(here)
+public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views) : YardPage(here)
 {
     private const int PerPage = 50;
     private const int LongestValue = 120;
 
-    public static IReadOnlyList<(string Code, string Name)> Sorts { get; } = [("place", "by store and peg"), ("mark", "by mark"), ("due", "by periodic due date")];
+    public static IReadOnlyList<(string Code, string Name)> Sorts { get; } = [("place", "by store and peg"), ("mark", "by mark"), ("due", "by periodic due date"), ("rated", "strongest first"), ("new", "newest first")];
 
     public string? Q { get; private set; }
 
@@ -25,16 +26,34 @@ public sealed class IndexModel(Here here, RegisterSearch search) : YardPage(here
     /// <summary>The value chosen in each facet.</summary>
     public IReadOnlyDictionary<string, string> Chosen { get; private set; } = new Dictionary<string, string>();
 
+    /// <summary>The searches this person keeps.</summary>
+    public IReadOnlyList<SavedView> Views { get; private set; } = [];
+
     public bool HasMore => Found.Total > PageNumber * PerPage;
 
-    public async Task OnGetAsync(string? q, string? sort, int? page)
+    public Task OnGetAsync(string? q, string? sort, int? page) => LoadAsync(q, sort, page);
+
+    public async Task<IActionResult> OnPostKeepAsync(string? name, string? q, string? sort)
     {
+        await LoadAsync(q, sort, 1);
+        return await AfterAsync(await views.KeepAsync(name ?? string.Empty, With("page", null), Here.Stamp(Submission), Cancel), With("page", null), () => Task.CompletedTask);
+    }
+
+    public async Task<IActionResult> OnPostDropAsync(Guid view)
+    {
+        await views.DropAsync(view, Here.Actor.Id, Cancel);
+        return Redirect("/register");
+    }
+
+    private async Task LoadAsync(string? q, string? sort, int? page)
+    {
+        Views = await views.OfAsync(Here.Actor.Id, Cancel);
         Q = string.IsNullOrWhiteSpace(q) ? null : q.Length > 60 ? q[..60] : q;
         Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
         PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
         Chosen = RegisterSearch.Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue }).ToDictionary(f => f, f => Request.Query[f].ToString());
         Site = await Here.SiteAsync(Cancel);
-        Found = await search.FindAsync(new() { Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel);
+        Found = await search.FindAsync(new() { Today = Here.Today, Notice = Site.DueNotice, Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel);
     }
 
     /// <summary>The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the first page.</summary>
@@ -54,6 +73,9 @@ public sealed class IndexModel(Here here, RegisterSearch search) : YardPage(here
         "verdict" => "Last verdict",
         "service" => "Service class",
         "maker" => "Maker",
+        "due" => "Periodic inspection",
+        "colour" => "Capacity colour",
+        "rated" => "Rated load",
         _ => throw new ArgumentOutOfRangeException(nameof(facet), facet, null),
     };
 

@@ -27,7 +27,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
 
     public async Task OnGetAsync() => Site = await Here.SiteAsync(Cancel);
 
-    public async Task<IActionResult> OnPostBooksAsync(int version, string[] book, bool latches, bool thimbles, string? watchShare, string? reason)
+    public async Task<IActionResult> OnPostBooksAsync(int version, string[] book, bool latches, bool thimbles, bool noChainHoisting, bool backUpSling, bool capacityColours, bool seasonEnforced, string? watchShare, string? reason)
     {
         if (!MaySetBooks) return Forbid();
         var share = QuantityPercent(watchShare);
@@ -42,7 +42,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         }
 
         var books = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
-        return await AfterAsync(await settings.ChangeSiteAsync(new(version, books, editions, share.Value, new(latches, thimbles), reason ?? string.Empty), Here.Stamp(Submission), Cancel), "/settings", LoadAsync);
+        return await AfterAsync(await settings.ChangeSiteAsync(new(version, books, editions, share.Value, new(latches, thimbles, noChainHoisting, backUpSling, capacityColours), reason ?? string.Empty) { EnforceSeason = seasonEnforced }, Here.Stamp(Submission), Cancel), "/settings", LoadAsync);
     }
 
     public async Task<IActionResult> OnPostLimitAsync(string? owner, string? maker, string? model, string? criterion, string? figure, string? reason)

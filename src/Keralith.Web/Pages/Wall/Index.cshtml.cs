@@ -1,34 +1,73 @@
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
 using Keralith.Core.Schedule;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Wall;
+
+/// <summary>A piece as it hangs on the wall.</summary>
+/// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>, <c>missing</c>.</param>
+/// <param name="Shown">Whether the filter lets it stand out.</param>
+public sealed record Hanging(PieceRow Piece, Usability Use, string Kind, bool Shown);
 
 /// <summary>A store drawn as its rack wall, and what wants doing today.</summary>
 public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
 {
+    /// <summary>Most pieces drawn close at once; a fuller store is seen from afar first, bay by bay.</summary>
+    public const int MostClose = 120;
+
+    private const int Most = 20_000;
+
+    public static IReadOnlyList<(string Code, string Name)> Filters { get; } =
+    [
+        ("usable", "what may be used"), ("overdue", "overdue"), ("soon", "due soon"), ("held", "on hold"), ("new", "new"), ("season", "without the season's mark"), ("missing", "missing"),
+    ];
+
     public IReadOnlyList<Store> Stores { get; private set; } = [];
 
     public Store? Store { get; private set; }
 
+    public Site Site { get; private set; } = null!;
+
     public int Notice { get; private set; }
 
-    public IReadOnlyList<PieceRow> Pieces { get; private set; } = [];
+    public string? Only { get; private set; }
+
+    public string? Family { get; private set; }
+
+    public string? Q { get; private set; }
+
+    /// <summary>The families in this store.</summary>
+    public IReadOnlyList<GearFamily> Families { get; private set; } = [];
+
+    public IReadOnlyList<Bay> Bays { get; private set; } = [];
+
+    /// <summary>The bay seen close; null when the whole store is.</summary>
+    public Bay? Close { get; private set; }
+
+    /// <summary>What is drawn close.</summary>
+    public IReadOnlyList<Hanging> Shown { get; private set; } = [];
+
+    public int Count { get; private set; }
+
+    public int CountShown { get; private set; }
+
+    public bool Filtered => Only is not null || Family is not null || Q is not null;
 
     public IReadOnlyList<PieceRow> Overdue { get; private set; } = [];
 
     public IReadOnlyList<PieceRow> Soon { get; private set; } = [];
 
-    public IReadOnlyList<PieceRow> Held { get; private set; } = [];
-
-    public Site Site { get; private set; } = null!;
+    public int Held { get; private set; }
 
     public IReadOnlyList<PieceRow> Fresh { get; private set; } = [];
 
     public IReadOnlyList<(PieceRow Piece, string Why)> Next { get; private set; } = [];
 
-    public async Task<IActionResult> OnGetAsync(int? store)
+    public async Task<IActionResult> OnGetAsync(int? store, string? bay, string? only, string? family, string? q)
     {
         Stores = await sites.StoresAsync(Cancel);
         Store = store is null ? Stores.FirstOrDefault() : Stores.FirstOrDefault(s => s.Id == store);
@@ -36,16 +75,71 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
         if (Store is null) return Page();
         Site = await Here.SiteAsync(Cancel);
         Notice = Site.DueNotice;
-        Pieces = await pieces.ListAsync(new() { Store = Store.Id, WithoutRetired = true, Most = 500 }, Cancel);
-        Held = Pieces.Where(p => p.State == PieceState.Held).ToList();
-        Fresh = Pieces.Where(p => p.State == PieceState.New).ToList();
-        var inUse = Pieces.Where(p => p.State == PieceState.InService).ToList();
+        Only = Filters.Any(f => f.Code == only) ? only : null;
+        Family = GearFamilies.Find(family ?? string.Empty)?.Code;
+        Q = string.IsNullOrWhiteSpace(q) ? null : q.Trim() is { Length: > 60 } cut ? cut[..60] : q.Trim();
+        var rows = await pieces.ListAsync(new() { Store = Store.Id, WithoutRetired = true, Most = Most }, Cancel);
+        Families = rows.Select(p => p.Gear.Family).Distinct().OrderBy(f => f.Name).ToList();
+        var hanging = rows.ConvertAll(Hang);
+        (Count, CountShown) = (hanging.Count, hanging.Count(h => h.Shown));
+        Bays = hanging.GroupBy(h => Bay.Of(h.Piece.Peg)).Select(g => new Bay(g.Key, g.ToList())).OrderBy(b => b.Name == Bay.None).ThenBy(b => b.Name.Length).ThenBy(b => b.Name, StringComparer.Ordinal).ToList();
+
+        // From afar the bay asked for is opened, or the first with something in it the filter shows.
+        if (hanging.Count > MostClose) Close = Bays.FirstOrDefault(b => b.Name == bay) ?? Bays.FirstOrDefault(b => b.Pieces.Any(p => p.Shown)) ?? Bays[0];
+        Shown = (Close?.Pieces ?? hanging).Take(MostClose * 4).ToList();
+        Today(rows);
+        return Page();
+    }
+
+    /// <summary>The address of this wall with one thing changed.</summary>
+    public string With(string name, string? value)
+    {
+        var query = new Dictionary<string, string?> { ["store"] = Store?.Id.ToString(), ["bay"] = Close?.Name, ["only"] = Only, ["family"] = Family, ["q"] = Q };
+        query[name] = value;
+        return QueryHelpers.AddQueryString("/", query.Where(p => !string.IsNullOrEmpty(p.Value)));
+    }
+
+    private Hanging Hang(PieceRow piece)
+    {
+        var use = piece.UseOn(Here.Today, Site);
+        var kind = piece.State switch
+        {
+            PieceState.Missing => "missing",
+            PieceState.Held => piece.Verdict is VerdictKind.Remove ? "remove" : "hold",
+            PieceState.New => "new",
+            _ when !use.MayBeUsed => "stopped",
+            _ => piece.Verdict is VerdictKind.Watch || piece.IsCarried ? "watch" : "fit",
+        };
+        return new(piece, use, kind, Stands(piece, use));
+    }
+
+    private bool Stands(PieceRow piece, Usability use)
+    {
+        if (Family is not null && piece.Gear.Family.Code != Family) return false;
+        if (Q is not null && !$"{piece.Mark} {piece.Serial} {piece.Maker} {piece.Model} {piece.Peg}".Contains(Q, StringComparison.OrdinalIgnoreCase)) return false;
+        return Only switch
+        {
+            "usable" => use.MayBeUsed,
+            "overdue" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Overdue,
+            "soon" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Soon,
+            "held" => piece.State == PieceState.Held,
+            "new" => piece.State == PieceState.New,
+            "missing" => piece.State == PieceState.Missing,
+            "season" => Site.Seasons is { } scheme && !scheme.Counts(piece.SeasonFor, Here.Today),
+            _ => true,
+        };
+    }
+
+    private void Today(IReadOnlyList<PieceRow> rows)
+    {
+        Held = rows.Count(p => p.State == PieceState.Held);
+        Fresh = rows.Where(p => p.State == PieceState.New).ToList();
+        var inUse = rows.Where(p => p.State == PieceState.InService).ToList();
         Overdue = inUse.Where(p => DueDate.StateOn(p.PeriodicDue, Here.Today, Notice) is DueState.Overdue).ToList();
         Soon = inUse.Where(p => DueDate.StateOn(p.PeriodicDue, Here.Today, Notice) is DueState.Soon).ToList();
         Next = Overdue.OrderBy(p => p.PeriodicDue).Select(p => (p, $"overdue since {p.PeriodicDue:yyyy-MM-dd}"))
             .Concat(Fresh.Select(p => (p, "new: initial inspection")))
             .Concat(Soon.OrderBy(p => p.PeriodicDue).Select(p => (p, $"due {Say.Date(p.PeriodicDue!.Value, Here.Today)}")))
             .Take(9).ToList();
-        return Page();
     }
 }

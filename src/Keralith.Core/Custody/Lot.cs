@@ -1,0 +1,26 @@
+namespace Keralith.Core.Custody;
+
+/// <summary>Small identical hardware under one mark: a bin with a count.</summary>
+public static class Lot
+{
+    /// <summary>How many are left after a count. What was not seen is not there; what was rejected is scrapped by count.</summary>
+    /// <param name="count">How many there were; null: it is no lot.</param>
+    /// <param name="seen">How many were found in the bin, the rejected ones among them.</param>
+    /// <param name="rejected">How many of them were rejected.</param>
+    /// <param name="reason">What was wrong with the rejected, or where others came from or went.</param>
+    public static Checked<int> AfterCount(int? count, int seen, int rejected, string? reason)
+    {
+        if (count is not { } there) return new Refusal("This is a single piece, not a lot.");
+        if (seen < 0 || rejected < 0 || rejected > seen) return new Refusal("Seen and rejected are whole numbers, rejected at most as many as were seen.");
+        if (seen > there) return new Refusal($"{seen} were seen where the lot has {there}: gear nobody registered is among them. Register those under a mark of their own.");
+        if ((rejected > 0 || seen < there) && string.IsNullOrWhiteSpace(reason)) return new Refusal(rejected > 0 ? "Write what was wrong with the rejected ones." : "Write what became of those that were not seen.");
+        return seen - rejected;
+    }
+
+    /// <summary>How many are left after one was taken out under a mark of its own.</summary>
+    public static Checked<int> AfterSplit(int? count, string? reason) =>
+        count is not { } there ? new Refusal("This is a single piece, not a lot.")
+        : there == 0 ? new Refusal("The lot is empty.")
+        : string.IsNullOrWhiteSpace(reason) ? new Refusal("Write what was found on it.")
+        : there - 1;
+}

@@ -1,0 +1,105 @@
+using System.Security.Cryptography;
+using Keralith.Core;
+using Keralith.Core.Custody;
+using Keralith.Core.People;
+
+namespace Keralith.Data;
+
+/// <summary>What kind of file is attached.</summary>
+public enum FileKind
+{
+    /// <summary>The maker's certificate of conformity.</summary>
+    Conformity,
+
+    /// <summary>A proof test's certificate.</summary>
+    ProofTest,
+
+    /// <summary>A report of an inspection elsewhere.</summary>
+    Report,
+
+    /// <summary>A picture of the piece.</summary>
+    Photo,
+
+    /// <summary>A picture of its marking.</summary>
+    TagPhoto,
+
+    Drawing,
+
+    Other,
+}
+
+/// <summary>A file, read and made safe, to be attached.</summary>
+/// <param name="MediaType"><c>application/pdf</c> or <c>image/jpeg</c>.</param>
+/// <param name="Small">A small picture; null where it is none.</param>
+public sealed record NewFile(FileKind Kind, string Title, DateOnly? Dated, string MediaType, byte[] Bytes, byte[]? Small);
+
+/// <summary>A file attached to a piece.</summary>
+public sealed record FileRow(Guid Id, FileKind Kind, string Title, DateOnly? Dated, string MediaType, int Size, bool HasSmall, DateTimeOffset At, string By);
+
+/// <summary>Certificates, reports and pictures of pieces.</summary>
+public sealed class FileStore(Database database, SiteStore sites)
+{
+    private readonly PieceChanges _changes = new(database, sites);
+    private readonly Recorder _recorder = new(database);
+
+    public static string Code(FileKind kind) => kind switch
+    {
+        FileKind.Conformity => "conformity",
+        FileKind.ProofTest => "proof-test",
+        FileKind.Report => "report",
+        FileKind.Photo => "photo",
+        FileKind.TagPhoto => "tag-photo",
+        FileKind.Drawing => "drawing",
+        FileKind.Other => "other",
+        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+    };
+
+    public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) => database.Command("""
+        select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
+        from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
+        """).Positional(piece).ListAsync(
+            r => new FileRow(r.GetGuid(0), Words.Parse<FileKind>(r.GetString(1), Code), r.GetString(2), r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3), r.GetString(4), r.GetInt32(5), r.GetBoolean(6), r.GetFieldValue<DateTimeOffset>(7), r.GetString(8)),
+            cancel);
+
+    /// <summary>A file's bytes, or its small picture's; null when there is none.</summary>
+    public async Task<(string MediaType, string Title, byte[] Bytes)?> ReadAsync(Guid id, bool small, CancellationToken cancel)
+    {
+        var found = await database.Command("select media_type, title, case when $2 then small else bytes end from attachment where id = $1").Positional(id, small)
+            .ListAsync(r => r.IsDBNull(2) ? default : (r.GetString(0), r.GetString(1), r.GetFieldValue<byte[]>(2)), cancel).ConfigureAwait(false);
+        return found.Count == 0 || found[0].Item3 is null ? null : found[0];
+    }
+
+    /// <summary>Attaches one file to pieces, all or none.</summary>
+    public Task<Checked<Recorded>> AttachAsync(IReadOnlyCollection<Guid> pieces, NewFile file, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
+        stamp,
+        async transaction =>
+        {
+            if (!stamp.Actor.Role.May(Right.Attach)) return "Your role does not allow this.";
+            if (pieces.Count == 0) return "Choose what it belongs to.";
+            if (string.IsNullOrWhiteSpace(file.Title) || file.Title.Length > 120) return "Name the file in at most 120 letters.";
+            if (file.Dated > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The date on it is yet to come.";
+            var marks = await transaction.Command("select mark, id from piece where id = any($1) order by id for update").Positional([pieces.ToArray()]).ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel).ConfigureAwait(false);
+            if (marks.Count != pieces.Distinct().Count()) return "There is no such piece.";
+            var hash = SHA256.HashData(file.Bytes);
+            await transaction.Command("insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)")
+                .Positional(stamp.Submission, Code(file.Kind), file.Title.Trim(), file.Dated, file.MediaType, file.Bytes, file.Small, hash, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+            await transaction.Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2").Positional(pieces.Distinct().ToArray(), stamp.Submission).RunAsync(cancel).ConfigureAwait(false);
+            await LedgerStore.AppendAllAsync(transaction, stamp, "file.attached", marks.Select(m => (m.Mark, (object)new { file = stamp.Submission, kind = Code(file.Kind), title = file.Title.Trim(), file.Dated, sha256 = Convert.ToHexStringLower(hash) })), cancel).ConfigureAwait(false);
+            return null;
+        },
+        cancel);
+
+    /// <summary>Accepts the reports of gear taken over: in service until the report runs out, or its first inspection here.</summary>
+    public Task<Checked<Recorded>> AcceptReportsAsync(IReadOnlyCollection<Guid> pieces, Stamp stamp, CancellationToken cancel) => _changes.RunAllAsync(
+        pieces, Right.AcceptReport, stamp, "piece.carried-over",
+        async (transaction, row) =>
+        {
+            var file = await transaction.Command("select a.id from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = $1 and a.kind = 'report' order by a.at desc limit 1")
+                .Positional(row.Id).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
+            var state = PieceLife.AfterTakeOver(row.State, row.CarriedOver is not null, file.Count > 0);
+            if (!state.Ok) return new Refusal($"{row.Mark}: {state.Fault}");
+            await transaction.Command("insert into carried_accepted (piece_id, attachment_id, at, by_person) values ($1, $2, $3, $4)").Positional(row.Id, file[0], stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+            return new Change(state.Value, new { row.CarriedOver!.LastPeriodic, row.CarriedOver.Inspector, row.CarriedOver.Evidence, file = file[0] });
+        },
+        cancel);
+}

@@ -1,0 +1,75 @@
+using Keralith.Core.People;
+using Keralith.Data;
+using Keralith.Data.Exchange;
+using Keralith.Web.Printing;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Files;
+
+/// <summary>What is downloaded: the register, files of pieces, errors of an import.</summary>
+internal static class FileEndpoints
+{
+    private const int MostPrinted = 5000;
+
+    public static void Map(WebApplication app)
+    {
+        app.MapGet("/register/export.csv", CsvAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/register/export.xlsx", XlsxAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/register/import/{id:guid}/errors.csv", ErrorsAsync).RequireAuthorization(nameof(Right.Register)).ExcludeFromDescription();
+        app.MapGet("/register/export.pdf", PdfAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/labels/printer/{name}.{extension}", (string name, string extension) => LabelPrinter.FileOf(name, extension) is { } path ? Results.File(path, extension == "pdf" ? "application/pdf" : "image/svg+xml") : Results.NotFound())
+            .RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/file/{id:guid}", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, false, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/file/{id:guid}/small", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, true, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+    }
+
+    private static async Task CsvAsync(HttpContext context, RegisterExport export, [FromQuery] bool? all, [FromQuery] bool? empty, CancellationToken cancel)
+    {
+        Name(context, "register.csv", "text/csv; charset=utf-8");
+        var headings = await export.HeadingsAsync(all == true, cancel);
+        await TableWriter.CsvAsync(context.Response.Body, headings, empty == true ? AsyncEnumerable.Empty<IReadOnlyList<string>>() : export.RowsAsync(headings, null, cancel), cancel);
+    }
+
+    private static async Task XlsxAsync(HttpContext context, RegisterExport export, CancellationToken cancel)
+    {
+        Name(context, "register.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+        var headings = await export.HeadingsAsync(true, cancel);
+        using var sheet = new MemoryStream();
+        await TableWriter.XlsxAsync(sheet, headings, export.RowsAsync(headings, null, cancel), cancel);
+        sheet.Position = 0;
+        await sheet.CopyToAsync(context.Response.Body, cancel);
+    }
+
+    private static async Task PdfAsync(HttpContext context, Here here, PieceStore pieces, [FromQuery] int? store, CancellationToken cancel)
+    {
+        var rows = await pieces.ListAsync(new() { Store = store, WithoutRetired = true, Most = MostPrinted }, cancel);
+        var site = await here.SiteAsync(cancel);
+        Name(context, "register.pdf", "application/pdf");
+        await context.Response.Body.WriteAsync(RegisterSheet.Pdf(rows, $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}", here.Today), cancel);
+    }
+
+    private static async Task<IResult> ErrorsAsync(Guid id, HttpContext context, Here here, ImportFiles files, CancellationToken cancel)
+    {
+        if (await files.FindAsync(id, here.Actor.Id, cancel) is not { } file) return Results.NotFound();
+        var plan = await files.PlanAsync(file, here.Actor.Role, cancel);
+        if (!plan.Ok) return Results.NotFound();
+        Name(context, "errors.csv", "text/csv; charset=utf-8");
+        await ImportErrors.WriteAsync(context.Response.Body, plan.Value, cancel);
+        return Results.Empty;
+    }
+
+    private static async Task<IResult> FileAsync(Guid id, bool small, FileStore files, HttpContext context, CancellationToken cancel)
+    {
+        if (await files.ReadAsync(id, small, cancel) is not { } file) return Results.NotFound();
+
+        // What came as a picture was drawn anew and may be shown; anything else is only ever saved.
+        context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
+        return small || file.MediaType == "image/jpeg" ? Results.Bytes(file.Bytes, "image/jpeg") : Results.File(file.Bytes, file.MediaType, $"{string.Concat(file.Title.Where(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_'))}.pdf");
+    }
+
+    internal static void Name(HttpContext context, string name, string type)
+    {
+        context.Response.ContentType = type;
+        context.Response.Headers.ContentDisposition = $"attachment; filename=\"{name}\"";
+    }
+}

@@ -1,0 +1,84 @@
+using Keralith.Core;
+using Keralith.Data;
+using SkiaSharp;
+
+namespace Keralith.Web.Files;
+
+/// <summary>
+/// Makes a file somebody sent safe to keep: a picture is decoded and drawn anew, so that nothing rides along in it; a PDF is kept as it is and only ever
+/// handed out as a download.
+/// </summary>
+public static class Received
+{
+    /// <summary>Largest file taken, in bytes: a phone's picture fits.</summary>
+    public const int MostBytes = 12 * 1024 * 1024;
+
+    /// <summary>Most points a picture may have before it is decoded; more is a picture made to fill a memory.</summary>
+    private const long MostPixels = 60_000_000;
+
+    private const int LargeSide = 1600;
+    private const int SmallSide = 240;
+
+    /// <summary>One picture is decoded at a time: it takes a few hundred megabytes for a moment.</summary>
+    private static readonly SemaphoreSlim Decoding = new(1);
+
+    /// <summary>Reads a file as it was sent.</summary>
+    public static async Task<Checked<NewFile>> ReadAsync(FileKind kind, string title, DateOnly? dated, byte[] bytes, CancellationToken cancel)
+    {
+        if (bytes.Length == 0) return new Refusal("The file is empty.");
+        if (bytes.Length > MostBytes) return new Refusal($"The file has {bytes.Length / 1024 / 1024} MB; at most {MostBytes / 1024 / 1024} MB are taken.");
+        if (bytes.AsSpan().StartsWith("%PDF-"u8))
+        {
+            return kind is FileKind.Photo or FileKind.TagPhoto ? new Refusal("A picture is a JPEG, PNG or WebP file.") : new NewFile(kind, title, dated, "application/pdf", bytes, null);
+        }
+
+        await Decoding.WaitAsync(cancel);
+        try
+        {
+            return Picture(kind, title, dated, bytes);
+        }
+        finally
+        {
+            Decoding.Release();
+        }
+    }
+
+    private static Checked<NewFile> Picture(FileKind kind, string title, DateOnly? dated, byte[] bytes)
+    {
+        using var data = SKData.CreateCopy(bytes);
+        using var codec = SKCodec.Create(data);
+        if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp)) return new Refusal("Only pictures (JPEG, PNG, WebP) and PDF files are taken; this is neither.");
+        var info = codec.Info;
+        if ((long)info.Width * info.Height > MostPixels) return new Refusal($"The picture has {info.Width} x {info.Height} points, more than a camera makes. Send it smaller.");
+        using var whole = SKBitmap.Decode(codec);
+        if (whole is null) return new Refusal("The picture is damaged and can't be read.");
+        using var upright = Upright(whole, codec.EncodedOrigin);
+        return new NewFile(kind, title, dated, "image/jpeg", Jpeg(upright, LargeSide, 82), Jpeg(upright, SmallSide, 75));
+    }
+
+    /// <summary>Turned as the camera was held.</summary>
+    private static SKBitmap Upright(SKBitmap picture, SKEncodedOrigin origin)
+    {
+        var degrees = origin switch { SKEncodedOrigin.BottomRight => 180, SKEncodedOrigin.RightTop => 90, SKEncodedOrigin.LeftBottom => 270, _ => 0 };
+        if (degrees == 0) return picture.Copy();
+        var turned = degrees == 180 ? new SKBitmap(picture.Width, picture.Height) : new SKBitmap(picture.Height, picture.Width);
+        using var canvas = new SKCanvas(turned);
+        canvas.Translate(turned.Width / 2f, turned.Height / 2f);
+        canvas.RotateDegrees(degrees);
+        canvas.DrawBitmap(picture, -picture.Width / 2f, -picture.Height / 2f);
+        return turned;
+    }
+
+    private static byte[] Jpeg(SKBitmap picture, int side, int quality)
+    {
+        var scale = Math.Min(1f, side / (float)Math.Max(picture.Width, picture.Height));
+        using var surface = SKSurface.Create(new SKImageInfo(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque));
+        surface.Canvas.Clear(SKColors.White);
+        surface.Canvas.Scale(scale);
+        using var image = SKImage.FromBitmap(picture);
+        surface.Canvas.DrawImage(image, 0, 0, new SKSamplingOptions(SKFilterMode.Linear, SKMipmapMode.Linear));
+        using var drawn = surface.Snapshot();
+        using var encoded = drawn.Encode(SKEncodedImageFormat.Jpeg, quality);
+        return encoded.ToArray();
+    }
+}

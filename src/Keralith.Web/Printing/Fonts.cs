@@ -1,0 +1,18 @@
+using System.Collections.Concurrent;
+using SkiaSharp;
+
+namespace Keralith.Web.Printing;
+
+/// <summary>The application's own typefaces, for paper.</summary>
+public static class Fonts
+{
+    private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "wwwroot", "assets");
+
+    private static readonly ConcurrentDictionary<string, SKTypeface> Faces = new();
+
+    /// <summary>The typeface of a type.</summary>
+    /// <exception cref="FileNotFoundException">The application was built without its assets.</exception>
+    public static SKTypeface Of(Type type) => Faces.GetOrAdd(
+        $"AtkinsonHyperlegible{(type.Mono ? "Mono" : "Next")}_{(type.Bold ? "700Bold" : "400Regular")}.ttf",
+        name => SKTypeface.FromFile(Path.Combine(Folder, name)) ?? throw new FileNotFoundException("The typeface is missing.", name));
+}
