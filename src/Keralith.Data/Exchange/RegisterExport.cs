@@ -1,8 +1,8 @@
 using System.Runtime.CompilerServices;
+using Keralith.Core;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
-using Keralith.Core;
 
 namespace Keralith.Data.Exchange;
 

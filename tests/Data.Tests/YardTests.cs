@@ -1,0 +1,164 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
+using Keralith.Core.Register;
+using Keralith.Core.Schedule;
+using Keralith.Testing;
+using Xunit;
+
+namespace Keralith.Data.Tests;
+
+/// <summary>What happens to gear in the yard: moved, lost, found, painted, counted, split, mended, taken over.</summary>
+public class YardTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_piece_moves_to_another_peg_and_its_history_says_so()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var store = new YardStore(yard.Database, yard.Sites);
+        Yard.Must(await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel));
+        Assert.Equal(("Workboat Teasel", "B4"), await WhereAsync(yard, "HM-0001"));
+        Assert.Contains(await store.EventsAsync(piece.Id, Cancel), e => e.What == "Moved from Basin Yard, A1 to Workboat Teasel, B4");
+        Assert.Contains("hangs there already", (await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("Choose the store", (await store.MoveAsync([piece.Id], 99, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("role", (await store.MoveAsync([piece.Id], 1, "B4", yard.Stamp("auditor"), Cancel)).Fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task What_was_missing_and_is_found_goes_to_the_cage()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var store = new YardStore(yard.Database, yard.Sites);
+        Yard.Must(await store.LoseAsync(piece.Id, "Not on its peg", yard.Stamp("crew"), Cancel));
+        var site = await yard.Sites.GetAsync(Cancel);
+        Assert.Contains("Missing", (await yard.FindAsync("HM-0001")).UseOn(new(2026, 3, 3), site).Reasons[0], StringComparison.Ordinal);
+        Assert.False((await store.LoseAsync(piece.Id, "Again", yard.Stamp("crew"), Cancel)).Ok);
+        Yard.Must(await store.FindAsync(piece.Id, "Under the jetty", yard.Stamp("crew"), Cancel));
+        var found = await yard.FindAsync("HM-0001");
+        Assert.Equal((PieceState.Held, 1), (found.State, found.OpenHolds.Count));
+        Assert.False((await store.FindAsync(piece.Id, "Again", yard.Stamp("crew"), Cancel)).Ok);
+    }
+
+    [Fact]
+    public async Task The_seasons_mark_goes_on_accepted_gear_alone_and_counts_once_enforced()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var today = DateOnly.FromDateTime(yard.Now.Date).AddDays(1);
+        var scheme = new SeasonScheme([new("R", "madder", SeasonPattern.Dots), new("K", "teal", SeasonPattern.Ring)], 3, new(2026, 1, 1), 7, true);
+        await using (var set = yard.Database.Command("update site set season_scheme = $1::jsonb"))
+        {
+            set.Parameters.Add(new() { Value = System.Text.Json.JsonSerializer.Serialize(scheme, System.Text.Json.JsonSerializerOptions.Web) });
+            await set.ExecuteNonQueryAsync(Cancel);
+        }
+
+        var store = new YardStore(yard.Database, yard.Sites);
+        var fresh = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        Assert.Contains("inspect it first", (await store.PaintAsync([fresh.Id], today, yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        var sound = await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var site = await yard.Sites.GetAsync(Cancel);
+        Assert.Contains(sound.UseOn(today, site).Reasons, r => r.Contains("season", StringComparison.Ordinal));
+        Yard.Must(await store.PaintAsync([sound.Id], today, yard.Stamp("inspector"), Cancel));
+        Assert.True((await yard.FindAsync("HM-0001")).UseOn(today, site).MayBeUsed);
+        Assert.False((await yard.FindAsync("HM-0001")).UseOn(new(2026, 4, 8), site).MayBeUsed);
+    }
+
+    [Fact]
+    public async Task A_lot_is_counted_and_a_finding_splits_one_out_under_its_own_mark_on_hold()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var form = Seed.Shackle("HM-0001");
+        form["lotCount"] = "12";
+        var lot = await yard.RegisterAsync(form);
+        var store = new YardStore(yard.Database, yard.Sites);
+        Yard.Must(await store.CountLotAsync(lot.Id, lot.Version, 12, 2, "Pins bent", yard.Stamp("stores"), Cancel));
+        lot = await yard.FindAsync("HM-0001");
+        Assert.Contains("registered already", (await store.SplitLotAsync(lot.Id, lot.Version, "HM-0001", "Bow spread", yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Yard.Must(await store.SplitLotAsync(lot.Id, lot.Version, "HM-0050", "Bow spread", yard.Stamp("stores"), Cancel));
+        var split = await yard.FindAsync("HM-0050");
+        Assert.Equal((9, PieceState.Held, null), ((await yard.FindAsync("HM-0001")).LotCount!.Value, split.State, split.LotCount));
+        Assert.All((await yard.Pieces.BaselinesAsync(split.Id, Cancel)).Values, b => Assert.Equal(BaselineBasis.Twin, b.Figure.Basis));
+    }
+
+    [Fact]
+    public async Task A_part_replaced_begins_a_new_figure_keeps_the_old_and_holds_the_piece()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        var store = new YardStore(yard.Database, yard.Sites);
+        var key = new BaselineKey("leg-1/hook", "hook.throat");
+        var figures = new Dictionary<BaselineKey, BaselineFigure> { [key] = new(Length.Parse("1-1/2 in"), BaselineBasis.New, null) };
+        Assert.False((await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("inspector"), Cancel)).Ok);
+        Yard.Must(await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("qualified"), Cancel));
+        Assert.Equal("1-1/2 in", (await yard.Pieces.BaselinesAsync(piece.Id, Cancel))[key].Figure.Length.ToString());
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
+        Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
+    }
+
+    [Fact]
+    public async Task Gear_taken_over_is_in_service_once_its_report_is_attached_and_accepted_and_overdue_when_the_report_runs_out()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var form = Seed.Sling("HM-0001");
+        (form["lastPeriodic"], form["lastInspector"], form["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
+        var piece = await yard.RegisterAsync(form);
+        var files = new FileStore(yard.Database, yard.Sites);
+        Assert.Contains("file is not attached", (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Yard.Must(await files.AttachAsync([piece.Id], new(FileKind.Report, "survey 3", new(2026, 1, 10), "application/pdf", [1, 2, 3], null), yard.Stamp("stores"), Cancel));
+        Assert.False((await files.AcceptReportsAsync([piece.Id], yard.Stamp("stores"), Cancel)).Ok);
+        Yard.Must(await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel));
+        piece = await yard.FindAsync("HM-0001");
+        var site = await yard.Sites.GetAsync(Cancel);
+        Assert.Equal((PieceState.InService, new DateOnly(2027, 1, 10), true), (piece.State, piece.PeriodicDue!.Value, piece.IsCarried));
+        Assert.True(piece.UseOn(new(2027, 1, 10), site).MayBeUsed);
+        Assert.False(piece.UseOn(new(2027, 1, 11), site).MayBeUsed);
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        Assert.False((await yard.FindAsync("HM-0001")).IsCarried);
+    }
+
+    [Fact]
+    public async Task Missing_figures_are_filled_by_what_is_made_alike_and_provisional_ones_by_a_qualified_person_alone()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var twin = Seed.Sling("HM-0001");
+        twin["model"] = "OC-8";
+        await yard.RegisterAsync(twin);
+        foreach (var (mark, size) in new[] { ("HM-0002", "3/8 in"), ("HM-0003", "1/2 in") })
+        {
+            var bare = Seed.Sling(mark);
+            (bare["model"], bare["size"]) = ("OC-8", size);
+            foreach (var field in bare.Keys.Where(f => f.StartsWith("baseline:", StringComparison.Ordinal) && f.EndsWith("hook.throat", StringComparison.Ordinal)).ToList()) bare.Remove(field);
+            await yard.RegisterAsync(bare);
+        }
+
+        var store = new TakeOverStore(yard.Database, yard.Sites);
+        var missing = await store.MissingAsync(await store.ListAsync(Cancel), Cancel);
+        Assert.Equal("HM-0001", missing.Single(m => m.Pieces[0].Mark == "HM-0002").Twin);
+        Assert.Null(missing.Single(m => m.Pieces[0].Mark == "HM-0003").Twin);
+        var same = missing.Single(m => m.Pieces[0].Mark == "HM-0002");
+        Assert.Contains("nothing was measured", (await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, null, yard.Stamp("qualified"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("qualified", (await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, same.TwinFigure! with { Basis = BaselineBasis.Provisional }, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Yard.Must(await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, same.TwinFigure, yard.Stamp("stores"), Cancel));
+        Assert.DoesNotContain(await store.ListAsync(Cancel), p => p.Mark == "HM-0002");
+    }
+
+    [Fact]
+    public async Task A_marking_read_again_keeps_what_it_said_before()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var form = Seed.Sling("HM-0001");
+        form["ratedLoad"] = "11000 lb";
+        Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("inspector"), Cancel));
+        Assert.Equal(["11000 lb", "12200 lb"], (await yard.Pieces.TagsAsync(piece.Id, Cancel)).Select(t => t.RatedLoad!.Value.ToString()));
+    }
+
+    private static async Task<(string, string)> WhereAsync(Yard yard, string mark)
+    {
+        var piece = await yard.FindAsync(mark);
+        return (piece.Store, piece.Peg);
+    }
+}

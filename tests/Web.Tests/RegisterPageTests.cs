@@ -1,0 +1,126 @@
+using System.Net;
+using System.Text;
+using Keralith.Data;
+using Keralith.Testing;
+using Keralith.Web.Files;
+using SkiaSharp;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>The register's pages: files in, files out, labels, pictures.</summary>
+public class RegisterPageTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task A_file_shows_each_rows_fate_before_it_lands_and_then_lands()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var stores = await yard.SignedInAsync("stores");
+        const string file = "mark,Serial No,family,size,pin_type,WLL,store\nHM-0100,P-1,shackle,7/8 in,screw,2 t,Basin Yard\nHM-0101,P-2,shackle,7/8,screw,2 t,Basin Yard\n";
+        var sent = await SendAsync(stores, "/register/import", "register.csv", Encoding.UTF8.GetBytes(file));
+        Assert.True(sent.StatusCode == HttpStatusCode.Redirect, await sent.Content.ReadAsStringAsync(Cancel) + sent.Headers);
+        var page = sent.Headers.Location!.ToString();
+        var preview = await stores.PageAsync(page);
+        Assert.Contains("1 would land", preview.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("no unit", preview.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("size", await (await stores.GetAsync($"{page}/errors.csv")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Redirect, (await stores.SubmitAsync(page, "form[action*=Land]", [])).StatusCode);
+        Assert.Contains("1 piece landed, 1 rows left out", (await stores.PageAsync(page)).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("HM-0100", (await stores.PageAsync("/register")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await (await yard.SignedInAsync("admin")).GetAsync(page)).StatusCode);
+    }
+
+    [Fact]
+    public async Task What_goes_out_is_a_file_of_each_kind()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var crew = await yard.SignedInAsync("crew");
+        foreach (var (path, start) in new[] { ("/register/export.csv", "mark,serial,family"), ("/register/export.csv?all=true", "mark,serial"), ("/register/export.xlsx", "PK"), ("/register/export.pdf", "%PDF-"), ("/labels/sheet.pdf?marks=HM-0001", "%PDF-"), ("/labels/sheet.svg?marks=HM-0001", "<svg") })
+        {
+            var response = await crew.GetAsync(path);
+            Assert.Equal(HttpStatusCode.OK, response.StatusCode);
+            Assert.StartsWith(start, await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        }
+
+        Assert.Contains("HM-0001", await (await crew.GetAsync("/labels/sheet.svg?marks=hm-0001")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains("DO NOT USE", await (await crew.GetAsync("/labels/sheet.svg?marks=HM-0001&outOfUse=true")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains("No such piece", (await crew.PageAsync("/labels?marks=HM-9999")).Body!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_labels_code_scanned_leads_to_the_piece()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var crew = await yard.SignedInAsync("crew");
+        Assert.Equal("/piece/HM-0001", (await crew.GetAsync("/scan?q=" + Uri.EscapeDataString("http://127.0.0.1:5080/piece/HM-0001"))).Headers.Location!.ToString());
+    }
+
+    [Fact]
+    public async Task A_picture_is_drawn_anew_without_what_the_camera_wrote_in_it()
+    {
+        var picture = Picture(2000, 1000);
+        var marked = picture[..2].Concat(new byte[] { 0xFF, 0xE1, 0, 20 }).Concat(Encoding.ASCII.GetBytes("Exif\0\0SECRETPLACE1")).Concat(picture[2..]).ToArray();
+        var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, marked, Cancel);
+        Assert.True(read.Ok, read.Fault);
+        Assert.DoesNotContain("SECRETPLACE", Encoding.Latin1.GetString(read.Value.Bytes), StringComparison.Ordinal);
+        using var drawn = SKBitmap.Decode(read.Value.Bytes);
+        Assert.Equal((1600, 800), (drawn.Width, drawn.Height));
+    }
+
+    [Theory]
+    [InlineData("", "empty")]
+    [InlineData("<svg xmlns='http://www.w3.org/2000/svg'><script>alert(1)</script></svg>", "neither")]
+    [InlineData("GIF89a", "neither")]
+    [InlineData("%PDF-1.7", "JPEG")]
+    public async Task What_is_no_picture_is_refused_with_words(string content, string words)
+    {
+        var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, Encoding.ASCII.GetBytes(content), Cancel);
+        Assert.Contains(words, read.Fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task A_picture_made_to_fill_a_memory_is_refused_before_it_is_unpacked()
+    {
+        // A PNG that says it is 30000 by 30000 points and holds almost nothing.
+        var png = Picture(1, 1, SKEncodedImageFormat.Png);
+        new byte[] { 0, 0, 0x75, 0x30, 0, 0, 0x75, 0x30 }.CopyTo(png, 16);
+        System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), Crc(png.AsSpan(12, 17)));
+        Assert.Contains("more than a camera makes", (await Received.ReadAsync(FileKind.Photo, "Bomb", null, png, Cancel)).Fault, StringComparison.Ordinal);
+    }
+
+    /// <summary>The check sum PNG wants of a chunk.</summary>
+    private static uint Crc(ReadOnlySpan<byte> bytes)
+    {
+        var crc = uint.MaxValue;
+        foreach (var b in bytes)
+        {
+            crc ^= b;
+            for (var i = 0; i < 8; i++) crc = (crc & 1) == 1 ? (crc >> 1) ^ 0xEDB88320 : crc >> 1;
+        }
+
+        return ~crc;
+    }
+
+    private static byte[] Picture(int width, int height, SKEncodedImageFormat format = SKEncodedImageFormat.Jpeg)
+    {
+        using var bitmap = new SKBitmap(width, height);
+        bitmap.Erase(SKColors.SteelBlue);
+        using var data = bitmap.Encode(format, 80);
+        return data.ToArray();
+    }
+
+    private static async Task<HttpResponseMessage> SendAsync(Visitor visitor, string path, string name, byte[] bytes)
+    {
+        var content = new MultipartFormDataContent
+        {
+            { new StringContent(await visitor.TokenAsync(path)), "__RequestVerificationToken" },
+            { new StringContent(Guid.NewGuid().ToString()), "Submission" },
+            { new ByteArrayContent(bytes), "file", name },
+        };
+        return await visitor.SendAsync(new(HttpMethod.Post, path) { Content = content });
+    }
+}
