@@ -61,22 +61,25 @@ public sealed record Label(string Mark, string What, string RatedLoad, DateOnly?
         ink.Modules(x + Margin, y + ((height - code) / 2), code, modules);
         var left = x + code + (2 * Margin);
         var room = width - code - (3 * Margin);
-        var step = (height - (2 * Margin)) / 5;
+
+        // Five lines, no taller than lets the due date be read beside the season's mark; in the middle of a tall label.
+        var step = Math.Min((height - (2 * Margin)) / 5, room / 9);
+        var top = y + ((height - (5 * step)) / 2);
         if (OutOfUse is not null)
         {
             ink.Box(x + 0.8, y + 0.8, width - 1.6, height - 1.6);
-            ink.Text(left, y + Margin + (step * 1.25), "DO NOT USE", new(step * 1.5, Bold: true), room);
-            ink.Text(left, y + Margin + (step * 2.6), Mark, new(step * 1.3, Bold: true, Mono: true), room);
-            ink.Text(left, y + Margin + (step * 3.7), What, new(step * 0.8), room);
-            ink.Text(left, y + Margin + (step * 4.8), OutOfUse, new(step * 0.8, Bold: true), room);
+            ink.Text(left, top + (step * 1.25), "DO NOT USE", new(step * 1.5, Bold: true), room);
+            ink.Text(left, top + (step * 2.6), Mark, new(step * 1.3, Bold: true, Mono: true), room);
+            ink.Text(left, top + (step * 3.7), What, new(step * 0.8), room);
+            ink.Text(left, top + (step * 4.8), OutOfUse, new(step * 0.8, Bold: true), room);
             return;
         }
 
-        ink.Text(left, y + Margin + (step * 1.15), Mark, new(step * 1.55, Bold: true, Mono: true), room);
-        ink.Text(left, y + Margin + (step * 2.3), What, new(step * 0.82), room);
-        ink.Text(left, y + Margin + (step * 3.4), RatedLoad, new(step * 1.0, Bold: true, Mono: true), room);
+        ink.Text(left, top + (step * 1.15), Mark, new(step * 1.55, Bold: true, Mono: true), room);
+        ink.Text(left, top + (step * 2.3), What, new(step * 0.82), room);
+        ink.Text(left, top + (step * 3.4), RatedLoad, new(step * 1.0, Bold: true, Mono: true), room);
         var swatch = Season is null ? 0 : step * 1.2 * 44 / 24;
-        ink.Text(left, y + Margin + (step * 4.75), Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet", new(step * 0.82), room - swatch - 1);
-        if (Season is not null) ink.Season(x + width - Margin - swatch, y + Margin + (step * 3.75), step * 1.2, Season);
+        ink.Text(left, top + (step * 4.75), Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet", new(step * 0.82), room - swatch - 1);
+        if (Season is not null) ink.Season(x + width - Margin - swatch, top + (step * 3.75), step * 1.2, Season);
     }
 }
