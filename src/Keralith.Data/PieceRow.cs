@@ -105,7 +105,7 @@ public sealed record PieceRow
         {
             var one = RatedLoadHere.For(Gear.Family, leg, DesignFactor, site.Books);
             var straight = HitchRatings.Of(new(Gear.Family, [new("legs", new WholeValue(1))]), one, TagWords.Plain with { Hitch = Hitch.Vertical }, Surroundings, site.Books);
-            return HitchRatings.OfKit(straight!.OneLeg!.Value, Gear.Legs, RatedLoad, Details.Tag.Angle);
+            return HitchRatings.OfKit(straight!.OneLeg!.Value, Gear.Legs, RatedLoad);
         }
 
         return TagAt(site).Here is { } here ? HitchRatings.Of(Gear, here, Details.Tag, Surroundings, site.Books) : null;

@@ -100,6 +100,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
             if (piece.Version != version) return Recorder.Conflict;
             if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family) return "The mark and the family of a piece never change; register another.";
             if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked) return asked;
+            if (entry.RefusalToUnread(piece.TagRead) is { } unread) return unread;
             if (piece.CarriedOver is { } report && entry.CarriedOver != report) return "The report it was taken over with stands as recorded.";
             var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
             var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value).ToList();

@@ -86,8 +86,7 @@ public sealed class YardStore(Database database, SiteStore sites)
         {
             var site = await sites.GetAsync(cancel).ConfigureAwait(false);
             if (site.Seasons is not { } scheme) return new Refusal("This site has no season colours.");
-            var accepted = row is { State: PieceState.InService, Verdict: VerdictKind.Fit or VerdictKind.Watch } && row.PeriodicDue >= today;
-            if (scheme.RefusalToApply(accepted, today) is { } refusal) return new Refusal($"{row.Mark}: {refusal}");
+            if (scheme.RefusalToApply(row.State, row.Verdict, row.PeriodicDue, today) is { } refusal) return new Refusal($"{row.Mark}: {refusal}");
             var season = scheme.On(today)!;
             if (row.SeasonFor == season.From) return new Refusal($"{row.Mark} carries this season's mark already.");
             await transaction.Command("update piece set season_for = $2 where id = $1").Positional(row.Id, season.From).RunAsync(cancel).ConfigureAwait(false);
@@ -108,6 +107,7 @@ public sealed class YardStore(Database database, SiteStore sites)
             if (string.IsNullOrWhiteSpace(reason)) return new Refusal("Write why it was replaced.");
             if (Core.Criteria.Catalogue.Parts(row.Gear, Core.Criteria.RuleBookShelf.All).All(p => p.Path != part)) return new Refusal("Choose the part.");
             if (PieceEntry.RefusalOf(figures.Values, stamp.Actor.Role) is { } provisional) return new Refusal(provisional);
+            if (PieceEntry.RefusalOfNewPart(row.Gear, part, figures.Keys) is { } missing) return new Refusal(missing);
             var state = PieceLife.AfterHold(row.State);
             if (!state.Ok) return new Refusal(state.Fault!);
             await transaction.Command("insert into part_change (id, piece_id, part, what, fitted_by, reason, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)")
@@ -123,7 +123,7 @@ public sealed class YardStore(Database database, SiteStore sites)
         piece, version, Right.Register, stamp, "lot.counted",
         async (transaction, row) =>
         {
-            var count = Lot.AfterCount(row.LotCount, seen, rejected, reason);
+            var count = Lot.AfterCount(row.State, row.LotCount, seen, rejected, reason);
             if (!count.Ok) return new Refusal(count.Fault!);
             await InsertLotAsync(transaction, row.Id, "counted", seen, rejected, count.Value, null, reason, stamp, cancel).ConfigureAwait(false);
             return new Change(row.State, new { seen, rejected, left = count.Value, reason });
@@ -135,7 +135,7 @@ public sealed class YardStore(Database database, SiteStore sites)
         piece, version, Right.Register, stamp, "lot.split",
         async (transaction, row) =>
         {
-            var count = Lot.AfterSplit(row.LotCount, reason);
+            var count = Lot.AfterSplit(row.State, row.LotCount, reason);
             if (!count.Ok) return new Refusal(count.Fault!);
             var own = Mark.Read(mark);
             if (!own.Ok) return new Refusal(own.Fault!);
@@ -147,7 +147,7 @@ public sealed class YardStore(Database database, SiteStore sites)
             var id = Guid.CreateVersion7();
             if (await PieceWriter.RegisterAsync(transaction, [(id, entry)], stamp, null, cancel).ConfigureAwait(false) is { } refusal) return new Refusal(refusal);
             await PieceWriter.InsertBaselinesAsync(transaction, provisional.Select(b => (id, b.Key, b.Value)), stamp, cancel).ConfigureAwait(false);
-            await CustodyStore.InsertHoldAsync(transaction, stamp.Submission, id, HoldCause.Doubt, $"Split out of {row.Mark}: {reason.Trim()}", null, stamp, cancel).ConfigureAwait(false);
+            await CustodyStore.InsertHoldAsync(transaction, stamp.Submission, id, Lot.CauseOfSplit(row.State), $"Split out of {row.Mark}: {reason.Trim()}", null, stamp, cancel).ConfigureAwait(false);
             await transaction.Command("update piece set state = 'held', open_holds = 1 where id = $1").Positional(id).RunAsync(cancel).ConfigureAwait(false);
             await InsertLotAsync(transaction, row.Id, "split", 1, 0, count.Value, id, reason, stamp, cancel).ConfigureAwait(false);
             return new Change(row.State, new { became = own.Value.Text, left = count.Value, reason = reason.Trim() });

@@ -90,6 +90,16 @@ public class ExchangeTests
     }
 
     [Fact]
+    public void Gear_taken_over_says_where_its_figures_come_from()
+    {
+        var row = RegisterColumns.Write(Entry("shackle"), Stores);
+        (row["last_periodic"], row["last_inspector"], row["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
+        Assert.NotNull(RegisterColumns.Read(row, Stores).Entry);
+        row.Remove("baseline_basis");
+        Assert.Contains("taken over", RegisterColumns.Read(row, Stores).Faults["baseline_basis"], StringComparison.Ordinal);
+    }
+
+    [Fact]
     public void A_body_figure_is_never_taken_for_a_top_link_or_a_coupling()
     {
         var row = RegisterColumns.Write(Entry("alloy-chain-sling"), Stores).Where(c => !c.Key.StartsWith("baseline:", StringComparison.Ordinal)).ToDictionary();

@@ -72,7 +72,7 @@ public class RatingTests
         List<KitMember> members = [KitMember.Read("4; leg; 1000 kg; bears").Value, KitMember.Read("1; ring; 5 t; bears").Value, KitMember.Read("4; sleeve; -; spare").Value];
         Assert.Equal(Mass.Parse("1000 kg"), KitMember.OneLeg(members));
         Assert.Null(KitMember.OneLeg([.. members, KitMember.Read("1; hook; -; bears").Value]));
-        var rows = HitchRatings.OfKit(KitMember.OneLeg(members)!.Value, 4, Mass.Parse("1500 kg"), null).Rows;
+        var rows = HitchRatings.OfKit(KitMember.OneLeg(members)!.Value, 4, Mass.Parse("1500 kg")).Rows;
         Assert.Equal(1000, rows[0].Load!.Value.Kilograms);
         Assert.All(rows, r => Assert.True(r.Load <= Mass.Parse("1500 kg")));
     }
@@ -113,8 +113,37 @@ public class RatingTests
     [InlineData(12, 3, 4, "bent", null)]
     public void A_count_of_a_lot_explains_every_piece_that_is_not_there(int there, int seen, int rejected, string reason, int? left)
     {
-        var after = Lot.AfterCount(there, seen, rejected, reason);
+        var after = Lot.AfterCount(PieceState.InService, there, seen, rejected, reason);
         Assert.Equal(left, after.Ok ? after.Value : null);
+    }
+
+    [Theory]
+    [InlineData(PieceState.Condemned)]
+    [InlineData(PieceState.Destroyed)]
+    [InlineData(PieceState.Missing)]
+    public void Nothing_comes_out_of_a_lot_that_is_gone(PieceState state)
+    {
+        Assert.False(Lot.AfterSplit(state, 12, "sound").Ok);
+        Assert.False(Lot.AfterCount(state, 12, 12, 0, null).Ok);
+    }
+
+    [Fact]
+    public void What_comes_out_of_a_held_lot_waits_for_a_qualified_person()
+    {
+        Assert.Equal(HoldCause.Event, Lot.CauseOfSplit(PieceState.Held));
+        Assert.Equal(HoldCause.Doubt, Lot.CauseOfSplit(PieceState.InService));
+    }
+
+    [Theory]
+    [InlineData("1000 F", "asme", true)]
+    [InlineData("1001 F", "asme", false)]
+    [InlineData("200 C", "asme europe", true)]
+    [InlineData("201 C", "asme europe", false)]
+    public void Chain_too_hot_for_a_chosen_book_gets_no_figure_at_all(string hottest, string books, bool worked)
+    {
+        var gear = new GearPiece(GearFamilies.Find("alloy-chain-sling")!, [new("grade", new TextValue("80"))]);
+        var met = Surroundings.Ordinary with { Hottest = Temperature.Read(hottest).Value };
+        Assert.Equal(worked, HitchRatings.Of(gear, RatedLoadHere.For(gear.Family, Mass.Parse("1 t"), null, Books(books)), TagWords.Plain with { Hitch = Hitch.Vertical }, met, Books(books))!.Rows.Count > 0);
     }
 
     [Fact]

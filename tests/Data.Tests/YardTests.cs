@@ -91,6 +91,8 @@ public class YardTests
         var store = new YardStore(yard.Database, yard.Sites);
         var key = new BaselineKey("leg-1/hook", "hook.throat");
         var figures = new Dictionary<BaselineKey, BaselineFigure> { [key] = new(Length.Parse("1-1/2 in"), BaselineBasis.New, null) };
+        Assert.Contains("by its own figures", (await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("qualified"), Cancel)).Fault, StringComparison.Ordinal);
+        figures[new("leg-1/hook", "hook.wear")] = new(Length.Parse("1 in"), BaselineBasis.New, null);
         Assert.False((await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("inspector"), Cancel)).Ok);
         Yard.Must(await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("qualified"), Cancel));
         Assert.Equal("1-1/2 in", (await yard.Pieces.BaselinesAsync(piece.Id, Cancel))[key].Figure.Length.ToString());
@@ -154,6 +156,16 @@ public class YardTests
         form["ratedLoad"] = "11000 lb";
         Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("inspector"), Cancel));
         Assert.Equal(["11000 lb", "12200 lb"], (await yard.Pieces.TagsAsync(piece.Id, Cancel)).Select(t => t.RatedLoad!.Value.ToString()));
+    }
+
+    [Fact]
+    public async Task A_marking_that_was_read_is_never_called_unread_again()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var form = Seed.Sling("HM-0001");
+        form[PieceEntryReader.TagUnread] = "true";
+        Assert.Contains("stays read", (await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
     }
 
     private static async Task<(string, string)> WhereAsync(Yard yard, string mark)

@@ -4,12 +4,14 @@ namespace Keralith.Core.Custody;
 public static class Lot
 {
     /// <summary>How many are left after a count. What was not seen is not there; what was rejected is scrapped by count.</summary>
+    /// <param name="state">The lot's state: one that is retired or missing is not counted.</param>
     /// <param name="count">How many there were; null: it is no lot.</param>
     /// <param name="seen">How many were found in the bin, the rejected ones among them.</param>
     /// <param name="rejected">How many of them were rejected.</param>
     /// <param name="reason">What was wrong with the rejected, or where others came from or went.</param>
-    public static Checked<int> AfterCount(int? count, int seen, int rejected, string? reason)
+    public static Checked<int> AfterCount(PieceState state, int? count, int seen, int rejected, string? reason)
     {
+        if (state.IsRetired() || state == PieceState.Missing) return Gone(state);
         if (count is not { } there) return new Refusal("This is a single piece, not a lot.");
         if (seen < 0 || rejected < 0 || rejected > seen) return new Refusal("Seen and rejected are whole numbers, rejected at most as many as were seen.");
         if (seen > there) return new Refusal($"{seen} were seen where the lot has {there}: gear nobody registered is among them. Register those under a mark of their own.");
@@ -18,9 +20,15 @@ public static class Lot
     }
 
     /// <summary>How many are left after one was taken out under a mark of its own.</summary>
-    public static Checked<int> AfterSplit(int? count, string? reason) =>
-        count is not { } there ? new Refusal("This is a single piece, not a lot.")
+    public static Checked<int> AfterSplit(PieceState state, int? count, string? reason) =>
+        state.IsRetired() || state == PieceState.Missing ? Gone(state)
+        : count is not { } there ? new Refusal("This is a single piece, not a lot.")
         : there == 0 ? new Refusal("The lot is empty.")
         : string.IsNullOrWhiteSpace(reason) ? new Refusal("Write what was found on it.")
         : there - 1;
+
+    /// <summary>Why a piece taken out of a lot is held: a doubt, or, out of a lot that is held itself, for a qualified person to decide.</summary>
+    public static HoldCause CauseOfSplit(PieceState state) => state == PieceState.Held ? HoldCause.Event : HoldCause.Doubt;
+
+    private static Refusal Gone(PieceState state) => new(state == PieceState.Missing ? "The lot is missing; say that it is found first." : "The lot is retired; nothing comes out of it again.");
 }

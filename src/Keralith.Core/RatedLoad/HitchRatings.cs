@@ -35,8 +35,10 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         var share = HitchFactors.Share(legs);
         var one = here.Here.Kilograms / (legs == 1 ? 1 : share * HitchFactors.Sine(stated.Angle));
         var why = legs == 1 ? "From the marking, one leg straight." : $"From the marking, {legs} legs at {stated.Angle}{(legs == 4 ? ", counted as three" : string.Empty)}.";
-        if (gear.Family.Code == "alloy-chain-sling" && met.Hottest is { } hottest && ChainHeat.At(gear, hottest) is { } heat)
+        if (gear.Family.Code == "alloy-chain-sling" && met.Hottest is { } hottest)
         {
+            if (ChainHeat.At(gear, hottest) is not { } heat) return new(null, [], $"At {hottest} chain carries nothing: over 1000 F it is removed.");
+            if (books.Any(b => b.Id == "europe") && hottest.Degrees > new ScaledLimit(392, 200).On(hottest.Scale)) return new(null, [], $"At {hottest} a chosen book takes a share of its own: ask the maker or a qualified person.");
             var lasting = met.HasMet is { } hasMet ? ChainHeat.At(gear, hasMet)?.Lasting ?? 0 : 0;
             if (heat.WhileHot > lasting)
             {
@@ -49,22 +51,21 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         return new(table.One, table.Rows(), why);
     }
 
-    /// <summary>What a kit carries by legs used, its weakest bearing member in each leg. The set's own rating is a ceiling for its stated angle and flatter only where it is less.</summary>
+    /// <summary>What a kit carries by legs used, its weakest bearing member in each leg. The set's own rating is a ceiling at every angle: legs that hang flatter carry no more.</summary>
     /// <param name="oneLeg">One leg straight, as it counts here.</param>
     /// <param name="legs">Legs the kit can be made up with.</param>
     /// <param name="set">The set's own rating; null where it has none.</param>
-    /// <param name="setAngle">The angle the set is rated for; null where not stated: the ceiling holds at every angle.</param>
-    public static HitchRatings OfKit(Mass oneLeg, int legs, Mass? set, Angle? setAngle)
+    public static HitchRatings OfKit(Mass oneLeg, int legs, Mass? set)
     {
-        var rows = new List<HitchRating> { new(Hitch.Vertical, new(90), Ceiling(oneLeg, new(90)), "1 leg") };
+        var rows = new List<HitchRating> { new(Hitch.Vertical, new(90), Ceiling(oneLeg), "1 leg") };
         for (var used = 2; used <= legs; used++)
         {
-            foreach (var angle in Angles) rows.Add(new(Hitch.Vertical, angle, Ceiling(oneLeg * (HitchFactors.Share(used) * HitchFactors.Sine(angle)), angle), $"{used} legs{(used == 4 ? ", counted as three" : string.Empty)}"));
+            foreach (var angle in Angles) rows.Add(new(Hitch.Vertical, angle, Ceiling(oneLeg * (HitchFactors.Share(used) * HitchFactors.Sine(angle))), $"{used} legs{(used == 4 ? ", counted as three" : string.Empty)}"));
         }
 
         return new(oneLeg, rows, "From the weakest member of a leg that bears load.");
 
-        Mass Ceiling(Mass load, Angle angle) => (set is { } most && most < load && (setAngle is not { } at || angle >= at) ? most : load).In(oneLeg.Unit);
+        Mass Ceiling(Mass load) => (set is { } most && most < load ? most : load).In(oneLeg.Unit);
     }
 
     /// <summary>The hitch and angle the rated load is marked for: stated, or plain where there is only one way to read it.</summary>

@@ -166,6 +166,8 @@ public static class RegisterColumns
                 if (criterion.OverLinks) fields[links] = over;
             }
 
+            // Gear in use for years was measured today or when new: which of the two is never guessed.
+            if (used.Any(c => c is Throat or Section or Gauge or Body or Pin) && Cell(Basis).Length == 0 && Cell("last_periodic").Length > 0) faults[Basis] = "This is gear taken over: say where its figures come from, new, catalogue, twin or provisional.";
             passedOver.AddRange(cells.Where(c => !string.IsNullOrWhiteSpace(c.Value) && (c.Key is Throat or Section or Gauge or Body or Pin || c.Key.StartsWith(BaselineStart, StringComparison.Ordinal)) && !used.Contains(c.Key)).Select(c => c.Key));
         }
     }

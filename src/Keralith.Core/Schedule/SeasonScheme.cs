@@ -1,3 +1,6 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+
 namespace Keralith.Core.Schedule;
 
 /// <summary>A season's mark: a colour, a pattern and a letter, so that no one needs colour sight.</summary>
@@ -48,10 +51,12 @@ public sealed record SeasonScheme(IReadOnlyList<SeasonMark> Marks, int Months, D
         painted is { } day && On(day) is { } carried && On(today) is { } now && carried.Number <= now.Number && today <= carried.Until.AddDays(OverlapDays);
 
     /// <summary>Why the season's mark may not be put on; null when it may. Only what a full inspection found fit or watch, and which may be used but for the colour, gets it.</summary>
-    /// <param name="accepted">Whether it stands as fit or watch, is in service, and its periodic is in date.</param>
+    /// <param name="state">Its state.</param>
+    /// <param name="standing">The verdict it stands under.</param>
+    /// <param name="periodicDue">When its periodic runs out.</param>
     /// <param name="today">The day.</param>
-    public string? RefusalToApply(bool accepted, DateOnly today) =>
+    public string? RefusalToApply(PieceState state, VerdictKind? standing, DateOnly? periodicDue, DateOnly today) =>
         On(today) is null ? "The scheme has not begun yet."
-        : !accepted ? "The season's mark goes on what stands as fit or watch, in service and in date; inspect it first."
+        : state != PieceState.InService || standing is not (VerdictKind.Fit or VerdictKind.Watch) || periodicDue is null || periodicDue < today ? "The season's mark goes on what stands as fit or watch, in service and in date; inspect it first."
         : null;
 }
