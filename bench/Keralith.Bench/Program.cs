@@ -15,4 +15,6 @@ var config = ManualConfig.CreateEmpty()
     .AddLogger(args.Contains("--log") ? ConsoleLogger.Default : NullLogger.Instance)
     .WithArtifactsPath(Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.GetTempPath(), "bench"))
     .WithOptions(ConfigOptions.DisableOptimizationsValidator);
-return Report.Print(BenchmarkRunner.Run<JudgementBenchmarks>(config));
+var judged = args.Contains("pages") ? 0 : Report.Print(BenchmarkRunner.Run<JudgementBenchmarks>(config));
+var met = args.Contains("judgement") || await new PageBenchmarks().RunAsync(args.Contains("small") ? [20_000] : [20_000, 200_000]);
+return judged == 0 && met ? 0 : 1;

@@ -14,7 +14,11 @@ public sealed class Database : IAsyncDisposable
     public Database(string connectionString)
     {
         ConnectionString = connectionString;
-        _source = new NpgsqlDataSourceBuilder(connectionString).Build();
+        var source = new NpgsqlDataSourceBuilder(connectionString);
+
+        // What is asked again and again is parsed and planned once a connection.
+        (source.ConnectionStringBuilder.MaxAutoPrepare, source.ConnectionStringBuilder.AutoPrepareMinUsages) = (100, 3);
+        _source = source.Build();
     }
 
     public string ConnectionString { get; }

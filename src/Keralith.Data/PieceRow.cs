@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using Keralith.Core;
 using Keralith.Core.Custody;
@@ -239,13 +240,21 @@ public sealed record PieceRow
         Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
     }
 
+    /// <summary>Gear as the records have it. What is made alike is read once: a store holds far fewer makes than pieces.</summary>
     internal static GearPiece GearOf(string family, string json)
     {
+        if (Makes.TryGetValue((family, json), out var known)) return known;
         var values = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
-        return new(
+        var gear = new GearPiece(
             GearFamilies.Find(family) ?? throw new InvalidOperationException($"The records hold a family {family} that this version does not know."),
             values.Select(v => new KeyValuePair<string, AttributeValue>(v.Key, GearAttributes.Find(v.Key)!.Read(v.Value).Value)));
+        if (Makes.Count >= MostMakes) Makes.Clear();
+        return Makes[(family, json)] = gear;
     }
+
+    private const int MostMakes = 5000;
+
+    private static readonly ConcurrentDictionary<(string Family, string Json), GearPiece> Makes = new();
 
     private static string HoldWords(string row)
     {

@@ -56,17 +56,16 @@ public sealed class PieceStore(Database database, SiteStore sites)
         """).Positional(family, store).ListAsync(PieceRow.From, cancel);
 
     /// <summary>Pieces by store, peg and mark.</summary>
-    public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel) => database.Command($"""
-        select {PieceRow.Columns} {From}
-        where ($1::int is null or p.store_id = $1)
-          and ($2::text is null or p.state = $2)
-          and ($3::date is null or ((p.periodic_due <= $3 or p.frequent_due <= $3) and p.state in ('in-service', 'held')))
-          and (not $4 or p.state not in ('condemned', 'destroyed'))
-        order by s.position, p.peg, p.mark
-        limit $5
-        """)
-        .Positional(query.Store, query.State is { } state ? Words.Code(state) : null, query.DueBy, query.WithoutRetired, query.Most)
-        .ListAsync(PieceRow.From, cancel);
+    public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel)
+    {
+        var asked = new Conditions();
+        if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
+        if (query.State is { } state) asked.Add($"p.state = {asked.Bind(Words.Code(state))}");
+        if (query.DueBy is { } day) asked.Add($"least(p.periodic_due, p.frequent_due) <= {asked.Bind(day)} and p.state in ('in-service', 'held')");
+        if (query.WithoutRetired) asked.Add("p.state not in ('condemned', 'destroyed')");
+        return database.Command($"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {asked.Bind(query.Most)}")
+            .Positional(asked.Values).ListAsync(PieceRow.From, cancel);
+    }
 
     /// <summary>The newest baseline of each measure.</summary>
     public async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel)

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -38,115 +39,139 @@ public sealed record RegisterPage(IReadOnlyList<PieceRow> Pieces, int Total, IRe
 /// <summary>Finds pieces by fragments, by nearest spelling, and by facets with counts.</summary>
 public sealed class RegisterSearch(Database database)
 {
-    /// <summary>The facets, in the order they are shown: what they group by. $11 is the day, $12 the last day of notice.</summary>
-    private static readonly (string Name, string Column)[] Columns =
-    [
-        ("family", "p.family"),
-        ("store", "s.name"),
-        ("state", "p.state"),
-        ("verdict", "coalesce(p.verdict, 'none')"),
-        ("due", "case when p.periodic_due is null then 'never inspected' when p.periodic_due < $11::date then 'overdue' when p.periodic_due <= $12::date then 'soon' else 'later' end"),
-        ("service", "p.service_class"),
-        ("maker", "coalesce(p.maker, 'not known')"),
-        ("colour", "coalesce(p.attributes->>'colour', 'none')"),
-        ("rated", "case when p.rated_kg is null then 'not known' when p.rated_kg < 1000 then 'under 1 t' when p.rated_kg < 3000 then '1 to 3 t' when p.rated_kg < 10000 then '3 to 10 t' else '10 t and over' end"),
-    ];
-
-    private const int FirstFacet = 2;
-
-    private static readonly string Filters = string.Join(" and ", Columns.Select((c, i) => $"(${i + FirstFacet}::text is null or {c.Column} = ${i + FirstFacet})"));
-
-    /// <summary>Each facet's counts leave its own filter out: what choosing another value would show. One pass over the matches groups by all facets at once; the few groups are then added up.</summary>
-    private static readonly string FacetSql = $"""
-        with f as materialized (
-          select {string.Join(", ", Columns.Select((c, i) => $"{c.Column} as c{i}"))}, count(*)::int as n
-          from piece p join store s on s.id = p.store_id where {Marker}
-          group by {string.Join(", ", Columns.Select((_, i) => i + 1))})
-        {string.Join("\nunion all ", Columns.Select((c, i) => $"(select '{c.Name}' as facet, c{i} as value, sum(n)::int as count from f where {Others(i)} group by c{i} order by 3 desc, 2 limit {MostValues})"))}
-        order by facet, count desc, value
-        """;
-
     private const int MostValues = 40;
-    private const string Marker = "/*text*/";
-    private const string Nearest = "$1 <% p.sought";
+    private const int MostKept = 200;
+
+    /// <summary>Counts by what was asked. They hold for as long as the ledger has not grown: whatever changes a piece is written there in the same transaction.</summary>
+    private readonly ConcurrentDictionary<string, (long Ledger, List<FacetCount> Counts)> _kept = new();
 
     /// <summary>The names of the facets, in the order they are shown.</summary>
-    public static IEnumerable<string> Facets => Columns.Select(c => c.Name);
+    public static IEnumerable<string> Facets => Facet.Names;
 
     public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel)
     {
         var words = Words(query.Text);
-        var (ofStores, stores) = await InStoresAsync(words, cancel).ConfigureAwait(false);
-        var page = await RunAsync(query, Fragments, Patterns(words.Except(ofStores)), ofStores, stores, nearest: false, cancel).ConfigureAwait(false);
-        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, Nearest, string.Join(' ', words), [], [], nearest: true, cancel).ConfigureAwait(false);
+        var (ledger, stores) = await StandingAsync(cancel).ConfigureAwait(false);
+        var page = await RunAsync(query, words, nearest: null, ledger, stores, cancel).ConfigureAwait(false);
+        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, [], string.Join(' ', words), ledger, stores, cancel).ConfigureAwait(false);
     }
 
     /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
-    public Task<List<PieceRow>> AfterAsync(string text, string? after, int most, CancellationToken cancel) => database.Command($"""
-        select {PieceRow.Columns} from piece p join store s on s.id = p.store_id
-        where {Fragments} and ($2::text is null or p.mark > $2) order by p.mark limit $3
-        """).Positional(Patterns(Words(text)), after, most).ListAsync(PieceRow.From, cancel);
-
-    /// <summary>Each fragment is written on the piece.</summary>
-    private const string Fragments = "p.sought like all ($1)";
-
-    /// <summary>Fragments that are part of a store's name name the store, or are written on the piece.</summary>
-    private const string InStore = "(cardinality($15::text[]) = 0 or p.store_id = any($16::int[]) or p.sought like all ($15))";
-
-    /// <summary>The words that are part of a store's name, and the stores whose names hold them all.</summary>
-    private async Task<(string[] Words, int[] Stores)> InStoresAsync(string[] words, CancellationToken cancel)
+    public Task<List<PieceRow>> AfterAsync(string text, string? after, int most, CancellationToken cancel)
     {
-        var written = words.Where(w => w.Length >= 3).ToArray();
-        if (written.Length == 0) return ([], []);
-        var names = await database.Command("select id, upper(name) from store").ListAsync(r => (Id: r.GetInt32(0), Name: r.GetString(1)), cancel).ConfigureAwait(false);
-        var found = written.Where(w => names.Exists(n => n.Name.Contains(w, StringComparison.Ordinal))).ToArray();
-        return found.Length == 0 ? ([], []) : (found, names.Where(n => Array.TrueForAll(found, w => n.Name.Contains(w, StringComparison.Ordinal))).Select(n => n.Id).ToArray());
+        var asked = new Conditions();
+        foreach (var word in Words(text)) asked.Add(Written(word, asked));
+        if (after is not null) asked.Add($"p.mark > {asked.Bind(after)}");
+        return database.Command($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where {asked} order by p.mark limit {asked.Bind(most)}")
+            .Positional(asked.Values).ListAsync(PieceRow.From, cancel);
     }
 
-    private static string Others(int facet) => string.Join(" and ", Columns.Select((_, j) => j == facet ? null : $"(${j + FirstFacet}::text is null or c{j} = ${j + FirstFacet})").OfType<string>());
+    /// <summary>A fragment is written somewhere on the piece.</summary>
+    private static string Written(string word, Conditions asked) => $"p.sought like {asked.Bind($"%{Literal(word)}%")}";
 
     private static string[] Words(string? text) => (text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);
 
-    private static string[] Patterns(IEnumerable<string> words) => words.Select(w => $"%{Literal(w)}%").ToArray();
+    private static string Literal(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
 
-    private async Task<RegisterPage> RunAsync(RegisterQuery query, string text, object sought, string[] ofStores, int[] stores, bool nearest, CancellationToken cancel)
+    /// <summary>How far the ledger has come, and the stores by number and name.</summary>
+    private async Task<(long Ledger, List<(string Id, string Name)> Stores)> StandingAsync(CancellationToken cancel)
     {
-        var order = nearest ? "word_similarity($1, p.sought) desc, p.mark" : query.Sort switch
-        {
-            "mark" => "p.mark",
-            "due" => "p.periodic_due nulls last, p.mark",
-            "rated" => "p.rated_kg desc nulls last, p.mark",
-            "new" => "p.registered_at desc, p.mark",
-            _ => "s.position, p.peg, p.mark",
-        };
-        var chosen = Columns.Select(c => (object?)query.Chosen.GetValueOrDefault(c.Name)).ToArray();
-        object?[] common = [sought, .. chosen, query.Today, query.Today.AddDays(query.Notice), query.Most, query.Skip, Patterns(ofStores), stores];
+        var rows = await database.Command("select coalesce(max(number), 0) as number, null::integer as id, '' as name from ledger union all select 0, id, name from store")
+            .ListAsync(r => (Number: r.GetInt64(0), Id: r.ValueOrNull<int>("id"), Name: r.GetString(2)), cancel).ConfigureAwait(false);
+        return (rows.First(r => r.Id is null).Number, rows.Where(r => r.Id is not null).Select(r => ($"{r.Id}", r.Name)).ToList());
+    }
+
+    /// <param name="nearest">What the nearest spellings of are looked for; null: the words must be written.</param>
+    private async Task<RegisterPage> RunAsync(RegisterQuery query, string[] words, string? nearest, long ledger, List<(string Id, string Name)> stores, CancellationToken cancel)
+    {
+        var asked = new Conditions();
+        var facets = Facet.All(asked.Bind(query.Today), asked.Bind(query.Today.AddDays(query.Notice)), stores);
+        asked.Add("$1::date <= $2::date");
+        var order = nearest is null ? Order(query.Sort) : Nearest(asked, nearest);
+        Sought(asked, words, stores);
+        var sought = asked.ToString();
+        var chosen = facets.Index().Where(f => query.Chosen.ContainsKey(f.Item.Name))
+            .ToDictionary(f => f.Index, f => asked.Bind(f.Item.ValueOf(query.Chosen[f.Item.Name])));
+        foreach (var (at, bound) in chosen) asked.Add(facets[at].Holds(facets[at].Column, query.Chosen[facets[at].Name], bound));
+        var values = asked.Values;
+        var key = string.Join('\n', [sought, .. values, .. query.Chosen.Select(c => $"{c.Key}={c.Value}")]);
+        var kept = _kept.TryGetValue(key, out var known) && known.Ledger == ledger ? known.Counts : null;
+        var found = asked.ToString();
+        var page = $"limit {asked.Bind(query.Most)} offset {asked.Bind(query.Skip)}";
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var batch = new NpgsqlBatch(connection)
         {
             BatchCommands =
             {
-                // How near a spelling must be, for this batch alone: one letter left out of a short word is still near.
-                new NpgsqlBatchCommand("select set_config('pg_trgm.word_similarity_threshold', '0.4', true)"),
+                // For this batch alone: one letter left out of a short word is still near; each search is planned for what it looks for; counting needs room.
+                new NpgsqlBatchCommand("select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"),
 
                 // The page's marks first, then their rows: holds and reports are looked up for those shown alone.
                 new NpgsqlBatchCommand($"""
-                    select {PieceRow.Columns} from (select p.id from piece p join store s on s.id = p.store_id where {text} and {InStore} and {Filters} order by {order} limit $13::int offset $14::int) page
+                    select {PieceRow.Columns} from ({Ids(found, order, page, words.Length == 0 && chosen.Count == 0 && nearest is null)}) page
                     join piece p on p.id = page.id join store s on s.id = p.store_id order by {order}
-                    """).Positional(common),
-                new NpgsqlBatchCommand(FacetSql.Replace(Marker, $"{text} and {InStore} and $13::int + $14::int >= 0", StringComparison.Ordinal)).Positional(common),
+                    """).Positional(asked.Values),
             },
         };
+        if (kept is null) batch.BatchCommands.Add(new NpgsqlBatchCommand(FacetSql(facets, sought, chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value)))).Positional(values));
         await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         await reader.NextResultAsync(cancel).ConfigureAwait(false);
         var pieces = new List<PieceRow>();
         while (await reader.ReadAsync(cancel).ConfigureAwait(false)) pieces.Add(PieceRow.From(reader));
-        await reader.NextResultAsync(cancel).ConfigureAwait(false);
-        var facets = new List<FacetCount>();
-        while (await reader.ReadAsync(cancel).ConfigureAwait(false)) facets.Add(new(reader.Get<string>("facet"), reader.Get<string>("value"), reader.Get<int>("count")));
-        var total = facets.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
-        return new(pieces, total, facets, nearest && pieces.Count > 0);
+        if (kept is null)
+        {
+            kept = [];
+            await reader.NextResultAsync(cancel).ConfigureAwait(false);
+            var counts = new List<(int Facet, string? Value, int Count)>();
+            while (await reader.ReadAsync(cancel).ConfigureAwait(false)) counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
+            kept.AddRange(counts.Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count)));
+            if (_kept.Count >= MostKept) _kept.Clear();
+            _kept[key] = (ledger, kept);
+        }
+
+        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
+        return new(pieces, total, kept, nearest is not null && pieces.Count > 0);
     }
 
-    private static string Literal(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
+    /// <summary>Every word is written on the piece; words that are part of a store's name name the store instead.</summary>
+    private static void Sought(Conditions asked, string[] words, List<(string Id, string Name)> stores)
+    {
+        var ofStores = words.Where(w => w.Length >= 3 && stores.Exists(s => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).ToArray();
+        foreach (var word in words.Except(ofStores)) asked.Add(Written(word, asked));
+        if (ofStores.Length == 0) return;
+        var named = stores.Where(s => Array.TrueForAll(ofStores, w => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).Select(s => int.Parse(s.Id)).ToArray();
+        asked.Add($"(p.store_id = any({asked.Bind(named)}::int[]) or {Conditions.All([.. ofStores.Select(w => Written(w, asked))])})");
+    }
+
+    private static string Nearest(Conditions asked, string words)
+    {
+        var bound = asked.Bind(words);
+        asked.Add($"{bound} <% p.sought");
+        return $"word_similarity({bound}, p.sought) desc, p.mark";
+    }
+
+    private static string Order(string sort) => sort switch
+    {
+        "mark" => "p.mark",
+        "due" => "p.periodic_due nulls last, p.mark",
+        "rated" => "p.rated_kg desc nulls last, p.mark",
+        "new" => "p.registered_at desc, p.mark",
+        _ => "s.position, p.peg, p.mark",
+    };
+
+    /// <summary>The pieces of a page. The whole register by place is read store by store along its pegs, as far as the page goes.</summary>
+    private static string Ids(string found, string order, string page, bool everything) => everything && order == Order(string.Empty)
+        ? $"select p.id from store s cross join lateral (select p.id, p.peg, p.mark from piece p where p.store_id = s.id and {found} order by p.peg, p.mark limit {page.Split(' ')[1]}::int + {page.Split(' ')[3]}::int) p order by {order} {page}"
+        : $"select p.id from piece p join store s on s.id = p.store_id where {found} order by {order} {page}";
+
+    /// <summary>Each facet's counts leave its own filter out: what choosing another value would show. One pass over the matches groups by all facets at once; the few groups are then added up.</summary>
+    /// <param name="chosen">The facets with a value chosen, and the parameter it is bound to.</param>
+    private static string FacetSql(IReadOnlyList<Facet> facets, string sought, Dictionary<int, (string Words, string Bound)> chosen) => $"""
+        with f as materialized (
+          select {string.Join(", ", facets.Select((f, i) => $"{f.Column} as c{i}"))}, count(*)::int as n
+          from piece p where {sought}
+          group by {string.Join(", ", facets.Select((_, i) => i + 1))})
+        {string.Join("\nunion all ", facets.Select((f, i) => $"(select {i} as facet, c{i}::text as value, sum(n)::int as count from f where {Conditions.All([.. chosen.Where(o => o.Key != i).Select(o => facets[o.Key].Holds($"c{o.Key}", o.Value.Words, o.Value.Bound))])} group by c{i} order by 3 desc, 2 limit {MostValues})"))}
+        order by facet, count desc, value
+        """;
 }

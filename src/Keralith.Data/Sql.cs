@@ -77,3 +77,28 @@ internal static class Sql
 
     public static T Get<T>(this NpgsqlDataReader reader, string name) => reader.GetFieldValue<T>(reader.GetOrdinal(name));
 }
+
+/// <summary>Conditions and the values they are bound to, as they are asked for: only what is asked stands in the query, so each shape is planned for itself.</summary>
+internal sealed class Conditions
+{
+    private readonly List<object?> _values = [];
+    private readonly List<string> _all = [];
+
+    /// <summary>The values, in the order of their parameters.</summary>
+    public object?[] Values => [.. _values];
+
+    /// <summary>The parameter a value is bound to.</summary>
+    public string Bind(object? value)
+    {
+        _values.Add(value);
+        return $"${_values.Count}";
+    }
+
+    public void Add(string condition) => _all.Add(condition);
+
+    /// <summary>All of them.</summary>
+    public override string ToString() => All(_all);
+
+    /// <summary>Conditions that must all hold.</summary>
+    public static string All(IReadOnlyCollection<string> conditions) => conditions.Count == 0 ? "true" : string.Join(" and ", conditions);
+}

@@ -76,9 +76,15 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         "due" => "Periodic inspection",
         "colour" => "Capacity colour",
         "rated" => "Rated load",
+        "season" => "Season's mark",
         _ => throw new ArgumentOutOfRangeException(nameof(facet), facet, null),
     };
 
     /// <summary>A facet's value as people read it.</summary>
-    public static string Name(string facet, string value) => facet == "family" ? GearFamilies.Find(value)?.Name ?? value : value;
+    public string Name(string facet, string value) => facet switch
+    {
+        "family" => GearFamilies.Find(value)?.Name ?? value,
+        "season" => DateOnly.TryParseExact(value, "yyyy-MM-dd", out var day) && Site.Seasons?.On(day) is { } season ? $"{season.Mark.Letter}, {season.Mark.Colour}, from {value}" : value,
+        _ => value,
+    };
 }
