@@ -174,9 +174,9 @@ public sealed record PieceRow
         p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
         p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.details::text as details,
         (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
-        array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
+        case when p.open_holds > 0 or p.state = 'held' then array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
-              where h.piece_id = p.id and r.hold_id is null order by h.placed_at) as holds
+              where h.piece_id = p.id and r.hold_id is null order by h.placed_at) else '{}' end as holds
         """;
 
     internal static PieceRow From(NpgsqlDataReader r) => new()

@@ -74,6 +74,24 @@ public sealed class PieceStore(Database database, SiteStore sites)
         return await BaselinesAsync(new NpgsqlCommand { Connection = connection }, piece, cancel).ConfigureAwait(false);
     }
 
+    /// <summary>The newest figure of each measure of some pieces; an empty set for a piece without any.</summary>
+    internal static async Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(Database database, IEnumerable<Guid> pieces, CancellationToken cancel)
+    {
+        var wanted = pieces.ToArray();
+        var rows = await database.Command("""
+            select distinct on (piece_id, part, criterion) piece_id, part, criterion, value, basis, links
+            from baseline where piece_id = any($1) order by piece_id, part, criterion, id desc
+            """).Positional([wanted]).ListAsync(
+            r => (Piece: r.GetGuid(0), Key: new BaselineKey(r.GetString(1), r.GetString(2)), Figure: new BaselineFigure(Length.Parse(r.GetString(3)), Words.Parse<BaselineBasis>(r.GetString(4), Words.Code), r.ValueOrNull<int>("links"))),
+            cancel).ConfigureAwait(false);
+        var of = wanted.ToDictionary(id => id, _ => new Dictionary<BaselineKey, BaselineFigure>());
+        foreach (var (piece, key, figure) in rows) of[piece][key] = figure;
+        return of;
+    }
+
+    /// <summary>The newest figure of each measure of some pieces.</summary>
+    public Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(IEnumerable<Guid> pieces, CancellationToken cancel) => FiguresAsync(database, pieces, cancel);
+
     /// <summary>Other pieces of the same maker with the same serial.</summary>
     public Task<List<string>> TwinsOfSerialAsync(string maker, string serial, string exceptMark, CancellationToken cancel) =>
         database.Command("select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5")

@@ -77,6 +77,14 @@ public sealed class LocalCluster
         await SayAsync(connection, $"alter database \"{unfinished}\" rename to \"{database}\"").ConfigureAwait(false);
     }
 
+    /// <summary>Throws a database away, with all its records.</summary>
+    public async Task DropDatabaseAsync(string database)
+    {
+        await using var connection = new NpgsqlConnection(ConnectionString("postgres"));
+        await connection.OpenAsync().ConfigureAwait(false);
+        await SayAsync(connection, $"drop database if exists \"{database}\" with (force)").ConfigureAwait(false);
+    }
+
     /// <summary>Stops the server, if this call started it.</summary>
     public void Stop()
     {

@@ -36,7 +36,8 @@ internal static class PiecesApi
         await using var json = Json(context);
         json.WriteStartObject();
         json.WriteStartArray("pieces");
-        foreach (var row in rows) Write(json, row, (await pieces.BaselinesAsync(row.Id, cancel)).ToDictionary(b => b.Key, b => b.Value.Figure), stores, site, context);
+        var figures = await pieces.FiguresAsync(rows.Select(r => r.Id), cancel);
+        foreach (var row in rows) Write(json, row, figures[row.Id], stores, site, context);
         json.WriteEndArray();
         if (rows.Count == most) json.WriteString("next", rows[^1].Mark);
         json.WriteEndObject();
