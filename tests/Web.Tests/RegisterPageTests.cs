@@ -51,6 +51,23 @@ public class RegisterPageTests
     }
 
     [Fact]
+    public async Task Pieces_scanned_one_after_the_other_are_hung_elsewhere_all_or_none()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var crew = await yard.SignedInAsync("crew");
+        var refused = await crew.PostAsync("/register/move", new() { ["marks"] = "hm-0001\nHM-0009", ["store"] = "2", ["peg"] = "Q7" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        var again = await Visitor.ReadAsync(refused);
+        Assert.Contains("No such piece: HM-0009. Nothing was moved.", again.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Equal("hm-0001\nHM-0009", again.QuerySelector("textarea")!.TextContent.Trim());
+        Assert.Contains("Choose the store", (await Visitor.ReadAsync(await crew.PostAsync("/register/move", new() { ["marks"] = "HM-0001" }))).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.Redirect, (await crew.PostAsync("/register/move", new() { ["marks"] = "hm-0001\nhttp://keralith.test/piece/HM-0002\nHM-0001", ["store"] = "2", ["peg"] = "Q7" })).StatusCode);
+        foreach (var mark in new[] { "HM-0001", "HM-0002" }) Assert.Contains("Workboat Teasel", (await crew.PageAsync($"/piece/{mark}")).Body!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task A_labels_code_scanned_leads_to_the_piece()
     {
         await using var yard = await WebYard.OpenAsync();
