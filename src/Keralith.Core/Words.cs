@@ -1,5 +1,6 @@
 using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
 using Keralith.Core.People;
@@ -84,6 +85,16 @@ public static class Words
         HoldCause.VerdictRemove => "verdict-remove",
         HoldCause.Event => "event",
         _ => throw new ArgumentOutOfRangeException(nameof(cause), cause, null),
+    };
+
+    public static string Code(FamilyGroup group) => group switch
+    {
+        FamilyGroup.Sling => "sling",
+        FamilyGroup.Hardware => "hardware",
+        FamilyGroup.Hoist => "hoist",
+        FamilyGroup.BelowHook => "below-hook",
+        FamilyGroup.Site => "site",
+        _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
     };
 
     public static string Code(ServiceClass service) => service switch

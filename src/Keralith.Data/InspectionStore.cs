@@ -2,23 +2,65 @@ using System.Text.Json;
 using Keralith.Core;
 using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
-using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
-using Keralith.Core.People;
 using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
 
 /// <summary>An answer kept in a draft.</summary>
-public sealed record DraftAnswer(string Part, string Criterion, AnswerEntry Entry, string? Note, string SavedBy, DateTimeOffset SavedAt);
+public sealed record DraftAnswer(string Part, string Criterion, AnswerEntry Entry, string? Note, string SavedBy, DateTimeOffset SavedAt)
+{
+    /// <summary>What it was measured with; null where none was in hand, or nothing was measured.</summary>
+    public Instrument? Instrument { get; init; }
+
+    /// <summary>Where on the drawing it was found, in its units; null where nobody pinned it.</summary>
+    public Pin? Pin { get; init; }
+}
+
+/// <summary>A place on a drawing, in the drawing's units.</summary>
+public readonly record struct Pin(decimal X, decimal Y);
 
 /// <summary>An inspection under way.</summary>
-public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind, string StartedBy, DateTimeOffset StartedAt, string SavedBy, DateTimeOffset SavedAt, int Version, int Answers);
+public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind, string StartedBy, DateTimeOffset StartedAt, string SavedBy, DateTimeOffset SavedAt, int Version, int Answers)
+{
+    /// <summary>The trainee who signed it for countersignature; null where nobody did.</summary>
+    public string? OfferedBy { get; init; }
+
+    public DateTimeOffset? OfferedAt { get; init; }
+
+    /// <summary>The day it was inspected, as the trainee signed.</summary>
+    public DateOnly? InspectedOn { get; init; }
+
+    /// <summary>What the countersigner said when handing it back; null where it was not.</summary>
+    public string? Remark { get; init; }
+
+    public string? RemarkBy { get; init; }
+}
 
 /// <summary>A signed inspection as listed.</summary>
-public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes, WorkedTo WorkedTo);
+public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes, WorkedTo WorkedTo)
+{
+    /// <summary>Who inspected, where somebody else countersigned.</summary>
+    public string? MadeBy { get; init; }
+
+    /// <summary>Why the verdict is stricter than the rules; null where it is not.</summary>
+    public string? Stricter { get; init; }
+
+    /// <summary>The earlier day set for the next full inspection.</summary>
+    public DateOnly? NextBy { get; init; }
+
+    public int? Minutes { get; init; }
+
+    public int? PartsTouched { get; init; }
+
+    /// <summary>What readings were taken with, in words.</summary>
+    public IReadOnlyList<string> Instruments { get; init; } = [];
+
+    /// <summary>Where on the drawing findings were pinned, by part and criterion.</summary>
+    public IReadOnlyDictionary<string, Pin> Pins { get; init; } = new Dictionary<string, Pin>();
+}
 
 /// <summary>What an inspection was judged by beside its case.</summary>
 /// <param name="WatchShare">The share of an allowance from which a piece was watched; null in the oldest records.</param>
@@ -30,16 +72,16 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 {
     private const string DraftColumns = """
         select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
-               (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers
+               (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
+               (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by
         from draft d join piece p on p.id = d.piece_id join person a on a.id = d.started_by join person b on b.id = d.saved_by
         """;
 
     private const string SignedColumns = """
-        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes, i.worked_to::text as worked_to
+        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
+               (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins
         from inspection i join person w on w.id = i.signed_by
         """;
-
-    private readonly Recorder _recorder = new(database);
 
     public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) => database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
 
@@ -50,10 +92,15 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         order by d.saved_at desc limit 50
         """).Positional(person, piece).ListAsync(DraftFrom, cancel);
 
-    public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) => database.Command("""
-        select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, w.name, a.saved_at
-        from draft_answer a join person w on w.id = a.saved_by where a.draft_id = $1
-        """).Positional(draft).ListAsync(Answer, cancel);
+    /// <summary>Drafts that trainees signed for countersignature, the longest waiting first.</summary>
+    public Task<List<Draft>> OfferedAsync(CancellationToken cancel) => database.Command($"{DraftColumns} where d.offered_by is not null order by d.offered_at limit 50").ListAsync(DraftFrom, cancel);
+
+    public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) => database.Command(AnswerSql).Positional(draft).ListAsync(Answer, cancel);
+
+    internal const string AnswerSql = """
+        select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at, t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
+        from draft_answer a join person w on w.id = a.saved_by left join instrument t on t.id = a.instrument_id where a.draft_id = $1
+        """;
 
     /// <summary>Signed inspections of a piece, newest first.</summary>
     public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) =>
@@ -91,7 +138,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        var version = await transaction.Command("update draft set saved_by = $2, saved_at = $3, version = version + 1 where id = $1 returning version")
+        var version = await transaction.Command("update draft set saved_by = $2, saved_at = $3, version = version + 1, offered_at = case when offered_by = $2 then null else offered_at end, offered_by = nullif(offered_by, $2) where id = $1 returning version")
             .Positional(draft, actor.Id, at).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
         if (version.Count == 0) return new Refusal("This inspection is signed or was thrown away; it takes no more answers.");
         await using var batch = new NpgsqlBatch(connection, transaction);
@@ -105,19 +152,23 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             }
 
             batch.BatchCommands.Add(new NpgsqlBatchCommand("""
-                insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+                insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at, at_x, at_y, instrument_id)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
                 on conflict (draft_id, part, criterion) do update
                   set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty, note = excluded.note,
-                      saved_by = excluded.saved_by, saved_at = excluded.saved_at
+                      saved_by = excluded.saved_by, saved_at = excluded.saved_at, at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y), instrument_id = excluded.instrument_id
                 """)
-                .Positional(draft, answer.Part, answer.Criterion, answer.Entry.Answer, answer.Entry.Value, answer.Entry.Shortest, answer.Entry.Uncertainty, answer.Note, actor.Id, at));
+                .Positional(draft, answer.Part, answer.Criterion, answer.Entry.Answer, answer.Entry.Value, answer.Entry.Shortest, answer.Entry.Uncertainty, answer.Note, actor.Id, at, answer.Pin?.X, answer.Pin?.Y, IsMeasured(answer), DateOnly.FromDateTime(at.UtcDateTime)));
         }
 
         if (batch.BatchCommands.Count > 0) await batch.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
         await transaction.CommitAsync(cancel).ConfigureAwait(false);
         return version[0];
     }
+
+    /// <summary>Whether an answer is a length taken with an instrument, not an angle or a count.</summary>
+    private static bool IsMeasured(DraftAnswer answer) =>
+        answer.Entry.Value is not null && Catalogue.Find(answer.Criterion) is { Kind: CriterionKind.Measure, IsAngle: false };
 
     /// <summary>The case of a draft: the gear, the site's books, and the answers with their baselines.</summary>
     public static Case CaseOf(PieceRow piece, InspectionKind kind, Site site, IEnumerable<DraftAnswer> answers, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines)
@@ -143,102 +194,8 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         return new(site.Books, kind, gear, limits, read);
     }
 
-    /// <summary>Signs a draft: judges it as it stands, keeps case and verdict, and puts what fails in the cage.</summary>
-    /// <param name="draft">The draft; its id becomes the record's.</param>
-    /// <param name="version">The version of the draft that was read before signing.</param>
-    /// <param name="inspectedOn">The day it was made.</param>
-    public Task<Checked<Recorded>> SignAsync(Guid draft, int version, DateOnly inspectedOn, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp with { Submission = draft },
-        async transaction =>
-        {
-            var open = await transaction.Command("select piece_id, kind, version from draft where id = $1 for update").Positional(draft)
-                .ListAsync(r => (Piece: r.Get<Guid>("piece_id"), Kind: Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Version: r.Get<int>("version")), cancel).ConfigureAwait(false);
-            if (open.Count == 0) return "This draft was thrown away.";
-            if (open[0].Version != version) return "Answers were changed since you read the verdict. Nothing was signed: read it again, then sign.";
-            var answers = await transaction.Command("""
-                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, w.name, a.saved_at
-                from draft_answer a join person w on w.id = a.saved_by where a.draft_id = $1
-                """).Positional(draft).ListAsync(Answer, cancel).ConfigureAwait(false);
-            var refusal = await RecordAsync(transaction, draft, open[0].Piece, open[0].Kind, (_, _) => answers, inspectedOn, stamp, cancel).ConfigureAwait(false);
-            if (refusal is null) await transaction.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel).ConfigureAwait(false);
-            return refusal;
-        },
-        cancel);
-
-    /// <summary>Signs the look before use of a piece with no fault on it: everything a frequent check asks, answered "no fault".</summary>
-    public Task<Checked<Recorded>> SignCleanCheckAsync(PieceRow piece, DateOnly inspectedOn, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        transaction => RecordAsync(
-            transaction, stamp.Submission, piece.Id, InspectionKind.Frequent,
-            (row, site) => Judge.MissingAnswers(new(site.Books, InspectionKind.Frequent, row.GearAt(site), [], []))
-                .Where(m => m.Criterion.IsAnswerChosen)
-                .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Words.Code(Found.No)), null, stamp.Actor.Name, stamp.At)).ToList(),
-            inspectedOn, stamp, cancel),
-        cancel);
-
-    /// <summary>Judges the answers, keeps case and verdict, puts what fails in the cage, derives the piece and appends to the ledger.</summary>
-    private async Task<string?> RecordAsync(
-        NpgsqlTransaction transaction, Guid id, Guid pieceId, InspectionKind kind, Func<PieceRow, Site, IReadOnlyList<DraftAnswer>> answersOf, DateOnly inspectedOn, Stamp stamp, CancellationToken cancel)
-    {
-        var right = kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
-        if (!stamp.Actor.Role.May(right)) return "Your role may draft this inspection, not sign it. Pass the draft to an inspector: it stays in the tray.";
-        if (inspectedOn > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";
-        if (await Recorder.LockAsync(transaction, pieceId, cancel).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
-        var site = await sites.GetAsync(cancel).ConfigureAwait(false);
-        var answers = answersOf(piece, site);
-        var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel).ConfigureAwait(false);
-        var @case = CaseOf(piece, kind, site, answers, baselines);
-        var given = answers.Where(a => a.Entry is not { Answer: null, Value: null }).ToList();
-        if (@case.Answers.Count != given.Count) return "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again.";
-        var verdict = Judge.Of(@case, site.WatchShare);
-        if (verdict.Kind is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), await NewestHoldAsync(transaction, piece.Id, cancel).ConfigureAwait(false), stamp.At) is { } stale) return stale;
-        var state = PieceLife.AfterInspection(piece.State, kind, verdict.Kind, piece.OpenHolds.Count);
-        if (!state.Ok) return state.Fault;
-
-        var notes = answers.Where(a => !string.IsNullOrWhiteSpace(a.Note)).ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Note!);
-        var caseDocument = CaseWriter.Write(@case);
-        var verdictDocument = VerdictWriter.Write(verdict);
-        var workedTo = new WorkedTo(site.WatchShare, site.Books.Where(b => site.Editions.ContainsKey(b.Id)).ToDictionary(b => b.Id, b => site.Editions[b.Id]));
-        await transaction.Command("""
-            insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document, notes, worked_to)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb)
-            """)
-            .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(verdict.Kind), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes), JsonSerializer.Serialize(workedTo))
-            .RunAsync(cancel).ConfigureAwait(false);
-        if (HoldRules.CauseOf(verdict) is { } cause)
-        {
-            await CustodyStore.InsertHoldAsync(transaction, Guid.NewGuid(), piece.Id, cause, Reason(@case, verdict), id, stamp, cancel).ConfigureAwait(false);
-        }
-
-        await Recorder.DeriveAsync(transaction, site, piece, state.Value, stamp.At, cancel).ConfigureAwait(false);
-        using var caseJson = JsonDocument.Parse(caseDocument);
-        using var verdictJson = JsonDocument.Parse(verdictDocument);
-        await LedgerStore.AppendAsync(
-            transaction, stamp, "inspection.signed", piece.Mark,
-            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, notes },
-            cancel).ConfigureAwait(false);
-        return null;
-    }
-
     /// <summary>Throws a draft away, with all its answers.</summary>
     public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) => database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
-
-    private static async Task<DateTimeOffset?> NewestHoldAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
-    {
-        var newest = await transaction.Command("select case when max(h.placed_at) is not null then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null")
-            .Positional(piece).ListAsync(r => r.ValueOrNull<DateTimeOffset>("at"), cancel).ConfigureAwait(false);
-        return newest[0];
-    }
-
-    /// <summary>The findings that put it in the cage, in one line.</summary>
-    private static string Reason(Case @case, Verdict verdict)
-    {
-        var names = @case.Parts.ToDictionary(p => p.Path, p => p.Name.ToLowerInvariant());
-        var gravest = verdict.Findings.Max(f => f.Outcome);
-        var worst = verdict.Findings.Where(f => f.Outcome == gravest).ToList();
-        var first = string.Join("; ", worst.Take(2).Select(f => $"{f.Criterion.Title}: {names[f.Part]}"));
-        return worst.Count > 2 ? $"{first}; and {worst.Count - 2} more" : first;
-    }
 
     /// <summary>Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.</summary>
     private static async Task SeedTagAsync(NpgsqlTransaction transaction, PieceRow piece, Site site, InspectionKind kind, Stamp stamp, CancellationToken cancel)
@@ -252,20 +209,40 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             .RunAsync(cancel).ConfigureAwait(false);
     }
 
-    private static DraftAnswer Answer(NpgsqlDataReader r) => new(
+    internal static DraftAnswer Answer(NpgsqlDataReader r) => new(
         r.Get<string>("part"),
         r.Get<string>("criterion"),
         new(r.TextOrNull("answer"), r.TextOrNull("value"), r.TextOrNull("shortest"), r.TextOrNull("uncertainty")),
         r.TextOrNull("note"),
         r.Get<string>("name"),
-        r.Get<DateTimeOffset>("saved_at"));
+        r.Get<DateTimeOffset>("saved_at"))
+    {
+        Instrument = r.TextOrNull("instrument") is { } name ? new(name, Core.Quantities.Length.Parse(r.Get<string>("instrument_uncertainty")), r.Get<DateOnly>("calibration_due")) : null,
+        Pin = r.ValueOrNull<decimal>("at_x") is { } x ? new(x, r.Get<decimal>("at_y")) : null,
+    };
 
     private static Draft DraftFrom(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), r.Get<Guid>("piece_id"), r.Get<string>("mark"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
-        r.Get<string>("started_by"), r.Get<DateTimeOffset>("started_at"), r.Get<string>("saved_by"), r.Get<DateTimeOffset>("saved_at"), r.Get<int>("version"), r.Get<int>("answers"));
+        r.Get<string>("started_by"), r.Get<DateTimeOffset>("started_at"), r.Get<string>("saved_by"), r.Get<DateTimeOffset>("saved_at"), r.Get<int>("version"), r.Get<int>("answers"))
+    {
+        OfferedBy = r.TextOrNull("offered_by"),
+        OfferedAt = r.ValueOrNull<DateTimeOffset>("offered_at"),
+        InspectedOn = r.ValueOrNull<DateOnly>("inspected_on"),
+        Remark = r.TextOrNull("remark"),
+        RemarkBy = r.TextOrNull("remark_by"),
+    };
 
     private static InspectionRow Signed(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("signed_at"),
         r.Get<string>("signed_by"), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<bool>("complete"), r.Get<string>("catalogue_version"),
-        r.Get<string>("case_document"), r.Get<string>("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!);
+        r.Get<string>("case_document"), r.Get<string>("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!)
+    {
+        MadeBy = r.TextOrNull("made_by"),
+        Stricter = r.TextOrNull("stricter"),
+        NextBy = r.ValueOrNull<DateOnly>("next_by"),
+        Minutes = r.ValueOrNull<int>("minutes"),
+        PartsTouched = r.ValueOrNull<int>("parts_touched"),
+        Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
+        Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
+    };
 }

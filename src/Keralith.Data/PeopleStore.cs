@@ -1,4 +1,5 @@
 using Keralith.Core;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Npgsql;
 
@@ -37,6 +38,30 @@ public sealed class PeopleStore(Database database)
 
     public Task ForgetFailuresAsync(Guid person, CancellationToken cancel) =>
         database.Command("update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)").Positional(person).RunAsync(cancel);
+
+    internal const string AuthorisationSql = "select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc";
+
+    internal static Authorisation AuthorisationFrom(NpgsqlDataReader r) => new(Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code), r.Get<DateOnly>("until"));
+
+    /// <summary>What a person is authorised to sign for, the newest of each group.</summary>
+    public Task<List<Authorisation>> AuthorisationsAsync(Guid person, CancellationToken cancel) => database.Command(AuthorisationSql).Positional(person).ListAsync(AuthorisationFrom, cancel);
+
+    /// <summary>Says up to when somebody may sign for a group; a day in the past ends it.</summary>
+    public Task<Checked<Recorded>> AuthoriseAsync(Guid person, Authorisation authorisation, Stamp stamp, CancellationToken cancel) => new Recorder(database).RecordAsync(
+        stamp,
+        async transaction =>
+        {
+            if (!stamp.Actor.Role.May(Right.Authorise)) return "Only an administrator says who may sign.";
+            if (!Authorisation.Groups.Contains(authorisation.Group)) return "Choose the group.";
+            var whom = (await transaction.Command("select username, role from person where id = $1").Positional(person).ListAsync(r => (Name: r.GetString(0), Role: Words.Parse<Role>(r.GetString(1), Words.Code)), cancel).ConfigureAwait(false)).FirstOrDefault();
+            if (whom.Name is null) return "There is no such person.";
+            if (!whom.Role.May(Right.SignInspection)) return "This person's role signs no inspections; only an inspector or qualified person is authorised.";
+            await transaction.Command("insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)")
+                .Positional(person, Words.Code(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+            await LedgerStore.AppendAsync(transaction, stamp, "person.authorised", whom.Name, new { group = Words.Code(authorisation.Group), until = authorisation.Until }, cancel).ConfigureAwait(false);
+            return null;
+        },
+        cancel);
 
     private static Person From(NpgsqlDataReader r) => new(
         new(r.Get<Guid>("id"), r.Get<string>("username"), r.Get<string>("name"), Words.Parse<Role>(r.Get<string>("role"), Words.Code)),

@@ -45,7 +45,7 @@ internal sealed class PieceChanges(Database database, SiteStore sites)
         if (version is { } seen && row.Version != seen) return Recorder.Conflict;
         var change = await work(transaction, row).ConfigureAwait(false);
         if (!change.Ok) return change.Fault;
-        await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), row, change.Value.State, stamp.At, cancel).ConfigureAwait(false);
+        await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), row, change.Value.State, cancel).ConfigureAwait(false);
         await LedgerStore.AppendAsync(transaction, stamp, kind, row.Mark, change.Value.Record, cancel).ConfigureAwait(false);
         return null;
     }

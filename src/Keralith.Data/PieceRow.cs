@@ -82,7 +82,7 @@ public sealed record PieceRow
     /// <summary>Whether it is in service on that report alone: accepted, and not yet fully inspected here.</summary>
     public bool IsCarried { get; init; }
 
-    /// <summary>The last day anything was recorded on it.</summary>
+    /// <summary>The last day it was inspected; before its first inspection the day it was registered.</summary>
     public DateOnly? Touched { get; init; }
 
     /// <summary>What is kept beside what the rules look at.</summary>

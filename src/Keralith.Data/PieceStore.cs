@@ -123,7 +123,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
             var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value).ToList();
             if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional) return provisional;
             if (await PieceWriter.ChangeAsync(transaction, piece, entry, changed, stamp, cancel).ConfigureAwait(false) is { } refusal) return refusal;
-            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, stamp.At, cancel).ConfigureAwait(false);
+            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, cancel).ConfigureAwait(false);
             await LedgerStore.AppendAsync(transaction, stamp, "piece.changed", piece.Mark, PieceWriter.Describe(entry), cancel).ConfigureAwait(false);
             return null;
         },

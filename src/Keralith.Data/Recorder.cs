@@ -35,29 +35,29 @@ internal sealed class Recorder(Database database)
         transaction.Command($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1 for update of p")
             .Positional(piece).FirstAsync(PieceRow.From, cancel);
 
-    /// <summary>Keeps Core's answers on the piece at a time: state, last verdict, open holds and due dates, from the records as they now stand.</summary>
-    public static async Task DeriveAsync(NpgsqlTransaction transaction, Site site, PieceRow piece, PieceState state, DateTimeOffset at, CancellationToken cancel)
+    /// <summary>Keeps Core's answers on the piece: state, last verdict, open holds and due dates, from the records as they now stand.</summary>
+    public static async Task DeriveAsync(NpgsqlTransaction transaction, Site site, PieceRow piece, PieceState state, CancellationToken cancel)
     {
         var inspections = await InspectionsAsync(transaction, piece.Id, cancel).ConfigureAwait(false);
         var carried = (await transaction.Command("select max(c.last_periodic) as carried from carried_over c join carried_accepted a using (piece_id) where c.piece_id = $1")
             .Positional(piece.Id).ListAsync(r => r.ValueOrNull<DateOnly>("carried"), cancel).ConfigureAwait(false))[0];
-        var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn)).Concat(Carried(carried)));
+        var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn, i.NextBy)).Concat(Carried(carried)));
         var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
         await transaction.Command("""
-            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, touched = $7, version = version + 1,
+            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, touched = coalesce($7, touched), version = version + 1,
               open_holds = (select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null)
             where id = $1
-            """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent, carried is not null && !inspections.Any(i => i.Signed.IsFull), DateOnly.FromDateTime(at.UtcDateTime)).RunAsync(cancel).ConfigureAwait(false);
+            """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent, carried is not null && !inspections.Any(i => i.Signed.IsFull), inspections.Count == 0 ? (DateOnly?)null : inspections.Max(i => i.InspectedOn)).RunAsync(cancel).ConfigureAwait(false);
     }
 
     /// <summary>The accepted report of gear taken over counts as a periodic inspection of its day.</summary>
     public static IEnumerable<AcceptedInspection> Carried(DateOnly? lastPeriodic) => lastPeriodic is { } day ? [new(InspectionKind.Periodic, day)] : [];
 
     /// <summary>The signed, complete inspections of a piece, oldest first.</summary>
-    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
-        transaction.Command("select kind, verdict, signed_at, signed_by, inspected_on from inspection where piece_id = $1 order by signed_at, id")
+    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
+        transaction.Command("select kind, verdict, signed_at, signed_by, inspected_on, next_by from inspection where piece_id = $1 order by signed_at, id")
             .Positional(piece)
             .ListAsync(
-                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("signed_at"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on")),
+                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("signed_at"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by")),
                 cancel);
 }

@@ -91,7 +91,8 @@ public sealed class SettingsStore(Database database, SiteStore sites)
             select p.id, p.family, p.service_class,
                    (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as carried,
                    coalesce(array_agg(i.kind order by i.signed_at) filter (where i.id is not null), '{}') as kinds,
-                   coalesce(array_agg(i.inspected_on order by i.signed_at) filter (where i.id is not null), '{}') as days
+                   coalesce(array_agg(i.inspected_on order by i.signed_at) filter (where i.id is not null), '{}') as days,
+                   coalesce(array_agg(i.next_by order by i.signed_at) filter (where i.id is not null), '{}') as next
             from piece p left join inspection i on i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch')
             where p.state not in ('condemned', 'destroyed')
             group by p.id
@@ -102,7 +103,7 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                     Core.Gear.GearFamilies.Find(r.Get<string>("family"))!,
                     Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
                     books,
-                    r.Get<string[]>("kinds").Zip(r.Get<DateOnly[]>("days"), (kind, day) => new AcceptedInspection(Words.Parse<InspectionKind>(kind, Words.Code), day))
+                    r.Get<string[]>("kinds").Zip(r.Get<DateOnly[]>("days"), r.Get<DateOnly?[]>("next")).Select(i => new AcceptedInspection(Words.Parse<InspectionKind>(i.First, Words.Code), i.Second, i.Third))
                         .Concat(Recorder.Carried(r.ValueOrNull<DateOnly>("carried"))))),
             cancel).ConfigureAwait(false);
         await transaction.Command("""

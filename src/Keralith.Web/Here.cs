@@ -1,3 +1,4 @@
+using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Security;
@@ -5,7 +6,7 @@ using Keralith.Web.Security;
 namespace Keralith.Web;
 
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
-public sealed class Here(IHttpContextAccessor context, TimeProvider clock, SiteStore sites, InspectionStore inspections)
+public sealed class Here(IHttpContextAccessor context, TimeProvider clock, SiteStore sites, InspectionStore inspections, InstrumentStore instruments)
 {
     private Site? _site;
     private List<Draft>? _drafts;
@@ -30,4 +31,10 @@ public sealed class Here(IHttpContextAccessor context, TimeProvider clock, SiteS
     /// <summary>The open drafts of the person: "where was I".</summary>
     public async Task<IReadOnlyList<Draft>> DraftsAsync(CancellationToken cancel) =>
         _drafts ??= Who is { } who && who.Role.May(Right.Draft) ? await inspections.DraftsAsync(who.Id, null, cancel) : [];
+
+    /// <summary>The day the records count by.</summary>
+    public DateOnly RecordDay => DateOnly.FromDateTime(Now.UtcDateTime);
+
+    /// <summary>What the person measures with today; null where nothing was chosen.</summary>
+    public async Task<Instrument?> InHandAsync(CancellationToken cancel) => Who is { } who ? (await instruments.InHandAsync(who.Id, RecordDay, cancel))?.Instrument : null;
 }

@@ -74,6 +74,8 @@ public static class WebHost
         services.AddSingleton<LabelPrinter>();
         services.AddSingleton<ViewStore>();
         services.AddSingleton<InspectionStore>();
+        services.AddSingleton<SigningStore>();
+        services.AddSingleton<InstrumentStore>();
         services.AddSingleton<CustodyStore>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();
@@ -82,6 +84,7 @@ public static class WebHost
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton(TimeProvider.System);
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
+        services.AddSingleton<Passwords>();
         services.AddHttpContextAccessor();
         services.AddScoped<Here>();
 

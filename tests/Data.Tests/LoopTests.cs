@@ -66,7 +66,7 @@ public class LoopTests
         Assert.False((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
         Assert.Contains("inspector", (await yard.ReleaseAsync("crew", "HM-0002")).Fault, StringComparison.Ordinal);
         Assert.Contains("Inspect it again", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
-        Yard.Must(await yard.Inspections.SignCleanCheckAsync(await yard.FindAsync("HM-0002"), new(2026, 3, 2), yard.Stamp("crew"), Cancel));
+        Yard.Must(await yard.Signing.SignCleanCheckAsync(await yard.FindAsync("HM-0002"), new(2026, 3, 2), yard.Stamp("crew"), Cancel));
         Assert.Contains("a look before use is not enough", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0002"));
@@ -124,7 +124,7 @@ public class LoopTests
         Assert.Single(await yard.Custody.HoldsAsync(piece.Id, Cancel));
         var (draft, version) = await yard.DraftAsync("HM-0002", InspectionKind.Periodic);
         var signing = yard.Stamp("inspector");
-        var signed = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), signing, Cancel)));
+        var signed = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), signing, Cancel)));
         Assert.All(signed, r => Assert.True(r.Ok, r.Fault));
         Assert.Equal(2, (await yard.Inspections.SignedAsync(piece.Id, Cancel)).Count);
     }
@@ -150,7 +150,7 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
         await yard.Inspections.SaveAsync(draft, [new("leg-1/hook", "hook.throat", new(Value: "1.45 in"), null, "", yard.Now)], Seed.People["inspector2"], yard.Now, Cancel);
-        Assert.Contains("changed since", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("changed since", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -160,9 +160,9 @@ public class LoopTests
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var draft = (await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Value;
         var version = (await yard.Inspections.SaveAsync(draft, [new("leg-1", "chain.crack", new(Answer: "no"), null, "", yard.Now)], Seed.People["inspector"], yard.Now, Cancel)).Value;
-        Assert.Contains("not complete", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("not complete", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
         version = (await yard.Inspections.SaveAsync(draft, [new("leg-1", "chain.crack", new(Answer: "yes"), null, "", yard.Now)], Seed.People["inspector"], yard.Now, Cancel)).Value;
-        Yard.Must(await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel));
+        Yard.Must(await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel));
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
     }
 
@@ -210,7 +210,7 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
         Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
-        Assert.Contains("before the piece was put on hold", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("before the piece was put on hold", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
         await yard.Inspections.DiscardAsync(draft, Cancel);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
@@ -223,11 +223,11 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
         yard.Now = yard.Now.AddDays(15);
-        Assert.Contains("older than 14 days", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 17), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("older than 14 days", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 17)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
         await yard.Inspections.DiscardAsync(draft, Cancel);
         (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, OpenedThroat);
         yard.Now = yard.Now.AddDays(15);
-        Yard.Must(await yard.Inspections.SignAsync(draft, version, new(2026, 4, 1), yard.Stamp("inspector"), Cancel));
+        Yard.Must(await yard.Signing.SignAsync(draft, new(version, new(2026, 4, 1)), yard.Stamp("inspector"), Cancel));
     }
 
     [Fact]
@@ -239,7 +239,7 @@ public class LoopTests
         var fields = Seed.Sling("HM-0001");
         fields["legs"] = "1";
         Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("stores"), Cancel));
-        Assert.Contains("no longer has", (await yard.Inspections.SignAsync(draft, version, new(2026, 3, 2), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains("no longer has", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -263,7 +263,7 @@ public class LoopTests
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("leg-1/hook", "hook.throat", new(Value: "1.43 in"))));
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(VerdictKind.Watch, piece.Verdict);
-        Yard.Must(await yard.Inspections.SignCleanCheckAsync(piece, new(2026, 3, 3), yard.Stamp("crew"), Cancel));
+        Yard.Must(await yard.Signing.SignCleanCheckAsync(piece, new(2026, 3, 3), yard.Stamp("crew"), Cancel));
         Assert.Equal(VerdictKind.Watch, (await yard.FindAsync("HM-0001")).Verdict);
         Assert.Equal(new DateOnly(2027, 3, 2), (await yard.FindAsync("HM-0001")).PeriodicDue);
     }

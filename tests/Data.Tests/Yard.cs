@@ -17,6 +17,7 @@ internal sealed class Yard : IAsyncDisposable
         Sites = new(database);
         Pieces = new(database, Sites);
         Inspections = new(database, Sites);
+        Signing = new(database, Sites);
         Custody = new(database, Sites);
         Ledger = new(database);
     }
@@ -28,6 +29,8 @@ internal sealed class Yard : IAsyncDisposable
     public PieceStore Pieces { get; }
 
     public InspectionStore Inspections { get; }
+
+    public SigningStore Signing { get; }
 
     public CustodyStore Custody { get; }
 
@@ -81,7 +84,7 @@ internal sealed class Yard : IAsyncDisposable
     {
         var (draft, version) = await DraftAsync(mark, kind, but);
         var stamp = Stamp(who);
-        return await Inspections.SignAsync(draft, version, DateOnly.FromDateTime(stamp.At.Date), stamp, Cancel);
+        return await Signing.SignAsync(draft, new(version, DateOnly.FromDateTime(stamp.At.Date)), stamp, Cancel);
     }
 
     public async Task<Checked<Recorded>> ReleaseAsync(string who, string mark, string reason = "Looked at again, sound")

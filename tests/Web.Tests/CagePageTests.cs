@@ -62,17 +62,26 @@ public class CagePageTests
     }
 
     [Fact]
-    public async Task A_trainee_may_draft_and_is_told_who_signs()
+    public async Task A_trainee_signs_for_countersignature_and_an_inspector_hands_back_or_countersigns()
     {
         await using var yard = await WebYard.OpenAsync();
-        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var trainee = await yard.SignedInAsync("trainee");
-        var inspect = (await trainee.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])).Headers.Location!.ToString();
-        var sign = await trainee.PageAsync($"{inspect}/sign");
-        Assert.Contains("You may draft, not sign", sign.QuerySelector("main")!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Forbidden, (await trainee.PostAsync($"{inspect}/sign", new() { ["version"] = "1" }, inspect)).StatusCode);
-        Assert.Contains("1 open draft", (await trainee.PageAsync("/")).QuerySelector("header")!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("HM-0002", (await (await yard.SignedInAsync("inspector")).PageAsync("/drafts")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+        var inspector = await yard.SignedInAsync("inspector");
+        var draft = (await CleanDraftAsync(yard, piece, "trainee")).Draft;
+        Assert.Equal(HttpStatusCode.Forbidden, (await trainee.PostAsync($"/inspect/{draft}/sign", new() { ["version"] = "2", ["password"] = WebYard.Password }, $"/inspect/{draft}")).StatusCode);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = "wrong" })).StatusCode);
+        Assert.Equal("/drafts", (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = WebYard.Password })).Headers.Location!.ToString());
+        Assert.Contains("New: not inspected yet", (await trainee.PageAsync("/piece/HM-0002")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("waits for countersignature of Test trainee", (await inspector.PageAsync("/drafts")).Body!.TextContent, StringComparison.Ordinal);
+
+        await inspector.SubmitAsync($"/inspect/{draft}/sign", "form[action*=HandBack]", new() { ["remark"] = "Measure the pin again" });
+        Assert.Contains("Measure the pin again", (await trainee.PageAsync($"/inspect/{draft}/sign")).Body!.TextContent, StringComparison.Ordinal);
+        await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = WebYard.Password });
+        var signed = await inspector.SubmitAsync($"/inspect/{draft}/sign", "main form", new() { ["password"] = WebYard.Password });
+        Assert.Equal($"/inspection/{draft}", signed.Headers.Location!.ToString());
+        Assert.Contains("Inspected by Test trainee", (await inspector.PageAsync($"/inspection/{draft}")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("May be used", (await trainee.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent, StringComparison.Ordinal);
     }
 
     [Fact]
@@ -140,17 +149,23 @@ public class CagePageTests
         Assert.Contains("The chain is whole: 2 records", page.QuerySelector("[role=status]")!.TextContent, StringComparison.Ordinal);
     }
 
-    private static async Task<PieceRow> InServiceAsync(WebYard yard)
+    private static async Task<(Guid Draft, int Version, Stamp Stamp)> CleanDraftAsync(WebYard yard, PieceRow piece, string who)
     {
-        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var inspections = yard.App.Services.GetRequiredService<InspectionStore>();
-        var stamp = new Stamp(Seed.People["inspector"], DateTimeOffset.UtcNow.AddMinutes(-5), Guid.NewGuid());
+        var stamp = new Stamp(Seed.People[who], DateTimeOffset.UtcNow.AddMinutes(-5), Guid.NewGuid());
         var site = await yard.App.Services.GetRequiredService<SiteStore>().GetAsync(Cancel);
         var draft = (await inspections.OpenAsync(piece, InspectionKind.Initial, stamp, Cancel)).Value;
         var answers = Judge.MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
             .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"), null, "", stamp.At)).ToList();
         var version = (await inspections.SaveAsync(draft, answers, stamp.Actor, stamp.At, Cancel)).Value;
-        var signed = await inspections.SignAsync(draft, version, DateOnly.FromDateTime(stamp.At.Date), stamp, Cancel);
+        return (draft, version, stamp);
+    }
+
+    private static async Task<PieceRow> InServiceAsync(WebYard yard)
+    {
+        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var (draft, version, stamp) = await CleanDraftAsync(yard, piece, "inspector");
+        var signed = await yard.App.Services.GetRequiredService<SigningStore>().SignAsync(draft, new(version, DateOnly.FromDateTime(stamp.At.Date)), stamp, Cancel);
         Assert.True(signed.Ok, signed.Fault);
         return piece;
     }

@@ -80,7 +80,10 @@ public class PageTests
         }
 
         Assert.Contains("fit", (await inspector.PageAsync(next)).QuerySelector("main header")!.TextContent, StringComparison.Ordinal);
-        var signed = await inspector.SubmitAsync(next, "main form", []);
+        var refused = await inspector.SubmitAsync(next, "main form", new() { ["password"] = "not mine" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Contains("not your password", (await Visitor.ReadAsync(refused)).Body!.TextContent, StringComparison.Ordinal);
+        var signed = await inspector.SubmitAsync(next, "main form", new() { ["password"] = WebYard.Password });
         Assert.StartsWith("/inspection/", signed.Headers.Location!.ToString(), StringComparison.Ordinal);
         Assert.Contains("May be used", (await inspector.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent, StringComparison.Ordinal);
     }

@@ -63,6 +63,8 @@ public class RouteTests
         ["/settings"] = "inspector qualified admin auditor",
         ["/settings/again"] = "inspector qualified admin auditor",
         ["/settings/tokens"] = "admin",
+        ["/settings/people"] = "inspector qualified admin auditor",
+        ["/instruments"] = "trainee inspector qualified",
         ["/api/{documentName}/openapi.json"] = Anyone,
         ["/api/v1/judge"] = Programs,
         ["/api/v1/pieces"] = Programs,
@@ -89,6 +91,8 @@ public class RouteTests
         ["/settings?handler=Books"] = "admin",
         ["/settings?handler=Limit"] = "qualified",
         ["/settings?handler=Withdraw"] = "qualified",
+        ["/settings/people"] = "admin",
+        ["/instruments?handler=Enter"] = "inspector qualified",
         ["/settings/tokens?handler=Make"] = "admin",
         ["/settings/tokens?handler=Revoke"] = "admin",
     };

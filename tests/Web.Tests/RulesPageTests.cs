@@ -141,7 +141,7 @@ public class RulesPageTests
             await inspector.SubmitAsync($"{draft}?part={part}", "form[data-part]", questions.ToDictionary(q => $"{q}:answer", _ => "no"));
         }
 
-        Assert.Equal(HttpStatusCode.Redirect, (await inspector.SubmitAsync($"{draft}/sign", "main form", [])).StatusCode);
+        Assert.Equal(HttpStatusCode.Redirect, (await inspector.SubmitAsync($"{draft}/sign", "main form", new() { ["password"] = WebYard.Password })).StatusCode);
         Assert.Empty((await inspector.PageAsync("/piece/HM-0008")).QuerySelectorAll("[role=note]"));
 
         // The record stands as signed; its case now reads as one that today is held.

@@ -87,6 +87,7 @@ test("the whole loop by keyboard: register, inspect, judge, hold, retire", async
   await page.getByRole("button", { name: "Initial inspection" }).press("Enter");
   await inspectByKeyboard(page);
   await expect(page.locator("main header .outcome")).toHaveText("fit");
+  await page.getByLabel("Your password").fill("lockgate-demo");
   await page.getByRole("button", { name: /^Sign as/ }).press("Enter");
   await expect(page.locator(".answer")).toContainText("May be used");
 
@@ -96,6 +97,7 @@ test("the whole loop by keyboard: register, inspect, judge, hold, retire", async
   await inspectByKeyboard(page, { "leg-1/hook hook.throat": "1-29/64" });
   await expect(page.locator("main header .outcome")).toHaveText("remove");
   await expect(page.getByText("governed by site").first()).toBeVisible();
+  await page.getByLabel("Your password").fill("lockgate-demo");
   await page.getByRole("button", { name: /^Sign as/ }).press("Enter");
   await expect(page.locator(".answer")).toContainText("Do not use");
   await page.goto("/cage");
@@ -153,6 +155,7 @@ test("the loop at a phone's width by touch", async ({ browser }) => {
     await page.waitForURL((url) => url.href !== before);
   }
   await noSideways(page);
+  await page.getByLabel("Your password").fill("lockgate-demo");
   await page.getByRole("button", { name: /^Sign as/ }).tap();
   await expect(page.locator(".answer")).toContainText("May be used");
   await signIn(page, "crew");
@@ -197,6 +200,7 @@ test("effort: a clean two-leg sling's periodic in at most 30 presses besides fig
   const hand = presses(page);
   await hand.click(page.getByRole("button", { name: "Initial inspection" }));
   await inspectByKeyboard(page, {}, hand);
+  await page.getByLabel("Your password").fill("lockgate-demo");
   await hand.click(page.getByRole("button", { name: /^Sign as/ }));
   await expect(page.locator(".answer")).toContainText("May be used");
   expect(hand.all).toBeLessThanOrEqual(30);

@@ -68,17 +68,19 @@ public sealed record Closer(Guid Person, Role Role);
 public static class HoldRules
 {
     /// <summary>The hold that a verdict puts on; null where it puts on none. A missing marking, and nothing worse, closes by a new tag.</summary>
-    public static HoldCause? CauseOf(Verdict verdict)
+    /// <param name="verdict">What the rules came to.</param>
+    /// <param name="signedAs">What was signed: that, or stricter.</param>
+    public static HoldCause? CauseOf(Verdict verdict, VerdictKind signedAs)
     {
-        var cause = verdict.Kind switch
+        var cause = signedAs switch
         {
             VerdictKind.Fit or VerdictKind.Watch or VerdictKind.Incomplete => (HoldCause?)null,
             VerdictKind.Hold => HoldCause.VerdictHold,
             VerdictKind.Remove => HoldCause.VerdictRemove,
-            _ => throw new InvalidOperationException($"No such verdict: {verdict.Kind}."),
+            _ => throw new InvalidOperationException($"No such verdict: {signedAs}."),
         };
         var against = verdict.Findings.Where(f => f.Outcome >= Outcome.Hold).ToList();
-        return cause is not null && against.Count > 0 && against.All(f => f.Criterion.Id == "id.marking") ? HoldCause.Marking : cause;
+        return cause is not null && signedAs == verdict.Kind && against.Count > 0 && against.All(f => f.Criterion.Id == "id.marking") ? HoldCause.Marking : cause;
     }
 
     /// <summary>What is wanted before a hold of this cause is closed, in words.</summary>

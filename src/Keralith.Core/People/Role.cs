@@ -91,6 +91,15 @@ public enum Right
     /// <summary>Set limits of the site and of makers.</summary>
     SetLimits,
 
+    /// <summary>Say who is authorised to sign for what, and until when.</summary>
+    Authorise,
+
+    /// <summary>Keep the list of instruments and their calibration.</summary>
+    KeepInstruments,
+
+    /// <summary>Set the season scheme.</summary>
+    SetSeasons,
+
     /// <summary>Make and revoke the tokens programs sign in with.</summary>
     ManageTokens,
 }
@@ -123,6 +132,9 @@ public static class Rights
         [Right.ReadSettings] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
         [Right.SetBooks] = [Role.Admin],
         [Right.SetLimits] = [Role.Qualified],
+        [Right.Authorise] = [Role.Admin],
+        [Right.KeepInstruments] = [Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.SetSeasons] = [Role.Qualified, Role.Admin],
         [Right.ManageTokens] = [Role.Admin],
         [Right.ReadLedger] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
     };

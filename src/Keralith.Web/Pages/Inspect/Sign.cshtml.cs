@@ -1,7 +1,11 @@
+using Keralith.Core;
 using Keralith.Core.Formats;
+using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Schedule;
+using Keralith.Core.Wear;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -9,8 +13,10 @@ namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>The verdict in full, read before it is signed.</summary>
 [Authorize(Policy = nameof(Right.Draft))]
-public sealed class SignModel(Here here, InspectionStore inspections, PieceStore pieces) : YardPage(here)
+public sealed class SignModel(Here here, InspectionStore inspections, PieceStore pieces, SigningStore signing, PeopleStore people, Passwords passwords) : YardPage(here)
 {
+    private const string WrongPassword = "That is not your password, or there were too many tries. Nothing was signed.";
+
     public Walk Walk { get; private set; } = null!;
 
     public IReadOnlyList<FindingLine> Findings { get; private set; } = [];
@@ -21,16 +27,41 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
 
     public DateOnly NextDue { get; private set; }
 
+    /// <summary>An earlier next inspection that wear seen advises, and why; null where there is none.</summary>
+    public (DateOnly Day, string Why)? Earlier { get; private set; }
+
+    /// <summary>Why this person may not sign for this family; null when they may.</summary>
+    public string? Unauthorised { get; private set; }
+
+    /// <summary>Instruments used that were out of calibration.</summary>
+    public IReadOnlyList<Instrument> Stale { get; private set; } = [];
+
+    /// <summary>What may be signed: as the rules say, or stricter.</summary>
+    public IReadOnlyList<VerdictKind> MaySign { get; private set; } = [];
+
+    /// <summary>What was typed, shown again after a refusal.</summary>
+    public Signature Typed { get; private set; } = Signature.Plain;
+
     public async Task<IActionResult> OnGetAsync(Guid id) =>
         await LoadAsync(id) ? Page() : await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
 
-    public async Task<IActionResult> OnPostAsync(Guid id, int version, DateOnly? inspectedOn)
+    public async Task<IActionResult> OnPostAsync(Guid id, int version, DateOnly? inspectedOn, string? password, string? verdict, string? reason, string? instrumentReason, DateOnly? nextBy)
     {
         if (!Here.May(Right.SignInspection)) return Forbid();
-        var result = await inspections.SignAsync(id, version, inspectedOn ?? Here.Today, Here.Stamp(id), Cancel);
-        if (result.Ok) return Redirect($"/inspection/{id}");
+        Typed = new(Words.Find<VerdictKind>(verdict, Words.Code), Short(reason), Short(instrumentReason));
+        return await SignedAsync(id, password, () => signing.SignAsync(id, new(version, inspectedOn ?? Here.Today) { With = Typed, NextBy = nextBy }, Here.Stamp(id), Cancel), $"/inspection/{id}");
+    }
+
+    /// <summary>A trainee signs for countersignature.</summary>
+    public Task<IActionResult> OnPostOfferAsync(Guid id, int version, DateOnly? inspectedOn, string? password) =>
+        SignedAsync(id, password, () => signing.OfferAsync(id, new(version, inspectedOn ?? Here.Today), Here.Stamp(Submission), Cancel), "/drafts");
+
+    /// <summary>The countersigner hands it back.</summary>
+    public async Task<IActionResult> OnPostHandBackAsync(Guid id, int version, string? remark)
+    {
+        if (!Here.May(Right.SignInspection)) return Forbid();
         if (!await LoadAsync(id)) return NotFound();
-        return await AfterAsync(result, string.Empty, () => Task.CompletedTask);
+        return await AfterAsync(await signing.HandBackAsync(id, version, remark ?? string.Empty, Here.Stamp(Submission), Cancel), "/drafts", () => Task.CompletedTask);
     }
 
     /// <summary>Throws the draft away; the piece is looked at anew.</summary>
@@ -41,14 +72,36 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
         return Redirect($"/piece/{Walk.Piece.Mark}");
     }
 
+    private async Task<IActionResult> SignedAsync(Guid id, string? password, Func<Task<Checked<Recorded>>> sign, string onward)
+    {
+        if (!await LoadAsync(id)) return await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
+        if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
+        {
+            Refuse(WrongPassword);
+            return Page();
+        }
+
+        var result = await sign();
+        if (!result.Ok && !await LoadAsync(id)) return NotFound();
+        return await AfterAsync(result, onward, () => Task.CompletedTask);
+    }
+
+    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Length > 500 ? text[..500] : text;
+
     private async Task<bool> LoadAsync(Guid id)
     {
         if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk) return false;
         Walk = walk;
         PartNames = walk.Parts.ToDictionary(p => p.Path, p => p.Name);
         (Findings, _) = FindingLine.Of(VerdictWriter.Write(walk.Verdict), PartNames);
-        InspectedOn = Here.Today;
-        NextDue = Intervals.Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books).After(Here.Today)!.Value;
+        InspectedOn = walk.Draft.InspectedOn ?? Here.Today;
+        NextDue = Intervals.Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books).After(InspectedOn)!.Value;
+        Earlier = walk.Verdict.Kind is VerdictKind.Fit or VerdictKind.Watch && WearSeries.Earlier(walk.Wear(), NextDue) is { } advised && advised.Day > InspectedOn
+            ? (advised.Day, $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: at the rate seen the limit is reached about {((Wearing)advised.Series.Forecast).LimitDay:yyyy-MM-dd}")
+            : null;
+        Unauthorised = Here.May(Right.SignInspection) ? Authorisation.RefusalToSign(await people.AuthorisationsAsync(Here.Actor.Id, Cancel), walk.Piece.Gear.Family, Here.RecordDay) : null;
+        Stale = walk.Instruments.Where(i => !i.IsInDateOn(InspectedOn)).ToList();
+        MaySign = new[] { VerdictKind.Fit, VerdictKind.Watch, VerdictKind.Hold, VerdictKind.Remove }.Where(v => v >= walk.Verdict.Kind).ToList();
         return true;
     }
 }

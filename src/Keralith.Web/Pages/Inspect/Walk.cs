@@ -4,6 +4,7 @@ using Keralith.Core.Criteria;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
+using Keralith.Core.Wear;
 using Keralith.Data;
 
 namespace Keralith.Web.Pages.Inspect;
@@ -14,6 +15,7 @@ public sealed class Walk
     private readonly Dictionary<(string Part, string Criterion), DraftAnswer> _answers;
     private readonly IReadOnlyDictionary<BaselineKey, BaselineRow> _baselines;
     private readonly Dictionary<BaselineKey, List<Length>> _earlier = [];
+    private readonly IReadOnlyList<InspectionRow> _signed;
 
     private Walk(Draft draft, PieceRow piece, Site site, IEnumerable<DraftAnswer> answers, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines, IEnumerable<InspectionRow> signed)
     {
@@ -26,10 +28,20 @@ public sealed class Walk
             .ToList();
         Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
         Verdict = Judge.Of(Case, site.WatchShare);
-        foreach (var inspection in signed.Reverse()) Remember(inspection);
+        _signed = signed.ToList();
+        foreach (var inspection in _signed.Reverse()) Remember(inspection);
     }
 
     public Draft Draft { get; }
+
+    /// <summary>What the person has in hand to measure with today.</summary>
+    public Instrument? InHand { get; init; }
+
+    /// <summary>What its readings were taken with.</summary>
+    public IEnumerable<Instrument> Instruments => _answers.Values.Select(a => a.Instrument).OfType<Instrument>().Distinct();
+
+    /// <summary>Every measure over time, this draft's figures with it.</summary>
+    public IReadOnlyList<WearSeries> Wear() => WearRows.Of(Piece, Site, _baselines, _signed, new(Draft.InspectedOn ?? DateOnly.FromDateTime(Draft.SavedAt.UtcDateTime), DateTimeOffset.MaxValue, Case));
 
     public PieceRow Piece { get; }
 
@@ -60,7 +72,7 @@ public sealed class Walk
     {
         if (await inspections.DraftAsync(id, cancel) is not { } draft) return null;
         var piece = (await pieces.GetAsync(draft.Piece, cancel))!;
-        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel), await inspections.SignedAsync(piece.Id, cancel));
+        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel), await inspections.SignedAsync(piece.Id, cancel)) { InHand = await here.InHandAsync(cancel) };
     }
 
     /// <summary>The first part with a question left, else the first.</summary>
@@ -91,7 +103,9 @@ public sealed class Walk
     /// <returns>The answer to keep, or why it is none.</returns>
     public Checked<DraftAnswer> Read(Part part, Criterion criterion, string? answer, string? value, string? shortest, string? uncertainty, string? note, string? unit, Actor who, DateTimeOffset at)
     {
-        var entry = new AnswerEntry(Blank(answer), WithUnit(value, unit, criterion), WithUnit(shortest, unit, criterion), WithUnit(uncertainty, unit, criterion));
+        // What is in hand brings its uncertainty to every length it measures, unless another is written.
+        var inexact = Blank(uncertainty) is null && Blank(value) is not null && criterion is { Kind: CriterionKind.Measure, IsAngle: false } ? InHand?.Uncertainty.ToString() : WithUnit(uncertainty, unit, criterion);
+        var entry = new AnswerEntry(Blank(answer), WithUnit(value, unit, criterion), WithUnit(shortest, unit, criterion), inexact);
         var kept = new DraftAnswer(part.Path, criterion.Id, entry, Blank(note is { Length: > 500 } ? note[..500] : note), who.Name, at);
         if (entry is { Answer: null, Value: null }) return kept with { Entry = new() };
         var read = entry.Read(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);

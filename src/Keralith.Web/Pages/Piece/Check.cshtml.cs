@@ -10,7 +10,7 @@ namespace Keralith.Web.Pages.Piece;
 
 /// <summary>The look before use: the whole piece, one press when it is clean.</summary>
 [Authorize(Policy = nameof(Right.CheckFrequent))]
-public sealed class CheckModel(Here here, PieceStore pieces, InspectionStore inspections) : YardPage(here)
+public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signing) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -21,7 +21,7 @@ public sealed class CheckModel(Here here, PieceStore pieces, InspectionStore ins
     public async Task<IActionResult> OnPostAsync(string mark)
     {
         if (!await LoadAsync(mark)) return NotFound();
-        var result = await inspections.SignCleanCheckAsync(Piece, Here.Today, Here.Stamp(Submission), Cancel);
+        var result = await signing.SignCleanCheckAsync(Piece, Here.Today, Here.Stamp(Submission), Cancel);
         return await AfterAsync(result, $"/piece/{Piece.Mark}", () => Task.CompletedTask);
     }
 
