@@ -67,6 +67,9 @@ public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, Dat
 /// <param name="Editions">Edition years of the books, where the site said one; null in the oldest records.</param>
 public sealed record WorkedTo(decimal? WatchShare, IReadOnlyDictionary<string, int>? Editions);
 
+/// <summary>That a piece was inspected on a day.</summary>
+public sealed record InspectionDay(Guid Piece, Guid Id, DateOnly Day, string By);
+
 /// <summary>Inspections: drafts kept on every answer, and what was signed.</summary>
 public sealed class InspectionStore(Database database, SiteStore sites)
 {
@@ -108,6 +111,12 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
         database.Command($"{SignedColumns} where i.id = $1").Positional(id).FirstAsync(Signed, cancel);
+
+    /// <summary>The days pieces were inspected between two days, and by whom.</summary>
+    public Task<List<InspectionDay>> DaysAsync(IEnumerable<Guid> pieces, DateOnly from, DateOnly until, CancellationToken cancel) => database.Command("""
+        select i.piece_id, i.id, i.inspected_on, w.name from inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
+        where i.piece_id = any($1) and i.inspected_on between $2 and $3 order by i.inspected_on
+        """).Positional([pieces.ToArray(), from, until]).ListAsync(r => new InspectionDay(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetString(3)), cancel);
 
     /// <summary>Opens a draft, or the one already open of that kind: work goes on where it was left.</summary>
     /// <returns>The draft's id, or why none can be opened.</returns>

@@ -24,6 +24,14 @@ public sealed class LedgerStore(Database database)
         .Positional(subject, before, most)
         .ListAsync(Entry, cancel);
 
+    /// <summary>The entry a signed inspection stands in; null for one from before entries named theirs.</summary>
+    public async Task<(long Number, byte[] Hash)?> OfInspectionAsync(string mark, Guid inspection, CancellationToken cancel)
+    {
+        var found = await database.Command("select number, hash from ledger where subject = $1 and kind = 'inspection.signed' and data::json->>'inspection' = $2")
+            .Positional(mark, inspection.ToString()).ListAsync(r => (r.GetInt64(0), r.GetFieldValue<byte[]>(1)), cancel).ConfigureAwait(false);
+        return found.Count == 0 ? null : found[0];
+    }
+
     /// <summary>Re-computes the whole chain.</summary>
     /// <returns>How many entries stand, and what is wrong with the first broken one, or null.</returns>
     public async Task<(long Entries, string? Broken)> VerifyAsync(CancellationToken cancel)

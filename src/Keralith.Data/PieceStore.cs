@@ -14,8 +14,8 @@ public sealed record PieceQuery
 
     public PieceState? State { get; init; }
 
-    /// <summary>Only pieces whose periodic or frequent inspection runs out up to this day.</summary>
-    public DateOnly? DueBy { get; init; }
+    /// <summary>Only these families; null: all.</summary>
+    public IReadOnlyList<string>? Families { get; init; }
 
     /// <summary>Leave out what will never lift again.</summary>
     public bool WithoutRetired { get; init; }
@@ -61,7 +61,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         var asked = new Conditions();
         if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
         if (query.State is { } state) asked.Add($"p.state = {asked.Bind(Words.Code(state))}");
-        if (query.DueBy is { } day) asked.Add($"least(p.periodic_due, p.frequent_due) <= {asked.Bind(day)} and p.state in ('in-service', 'held')");
+        if (query.Families is { } families) asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
         if (query.WithoutRetired) asked.Add("p.state not in ('condemned', 'destroyed')");
         return database.Command($"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {asked.Bind(query.Most)}")
             .Positional(asked.Values).ListAsync(PieceRow.From, cancel);

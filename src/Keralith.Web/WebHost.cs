@@ -76,6 +76,9 @@ public static class WebHost
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<SigningStore>();
         services.AddSingleton<InstrumentStore>();
+        services.AddSingleton<DueStore>();
+        services.AddSingleton<SeasonStore>();
+        services.AddSingleton<EventStore>();
         services.AddSingleton<CustodyStore>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();

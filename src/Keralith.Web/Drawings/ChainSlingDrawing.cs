@@ -45,7 +45,7 @@ internal static class ChainSlingDrawing
 
         if (o.Figures.TryGetValue("reach", out var reach)) s.DimensionDown(half - 8, 5.5, top + chainEnd + 42, $"reach {reach}");
         if (o.Figures.TryGetValue("size", out var size) && o.Active is null) s.Text(0, bottom + 20, $"{size}{(o.Figures.TryGetValue("grade", out var grade) ? $", grade {grade}" : string.Empty)}");
-        return s.Svg(-half - 44, -8, (half * 2) + 88, bottom + 34, $"Chain sling with {gear.Legs} {(gear.Legs == 1 ? "leg" : "legs")}, {gear.Size}");
+        return s.Svg(-half - 62, -8, (half * 2) + 124, bottom + 34, $"Chain sling with {gear.Legs} {(gear.Legs == 1 ? "leg" : "legs")}, {gear.Size}");
     }
 
     private static void Leg(Sheet s, GearPiece gear, int leg, int links, double chainTop, double chainEnd, double lean)

@@ -1,3 +1,4 @@
+using Keralith.Core.Criteria;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Data.Exchange;
@@ -15,6 +16,9 @@ internal static class FileEndpoints
     {
         app.MapGet("/register/export.csv", CsvAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/register/export.xlsx", XlsxAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/due/{token:regex(^[0-9a-f]{{48}}$)}.ics", DueFeed.SendAsync).AllowAnonymous().ExcludeFromDescription();
+        app.MapGet("/season/poster.{extension:regex(^(pdf|svg)$)}", PosterAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/inspection/{id:guid}/certificate.pdf", CertificateAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/register/import/{id:guid}/errors.csv", ErrorsAsync).RequireAuthorization(nameof(Right.Register)).ExcludeFromDescription();
         app.MapGet("/register/export.pdf", PdfAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/labels/printer/{name}.{extension}", (string name, string extension) => LabelPrinter.FileOf(name, extension) is { } path ? Results.File(path, extension == "pdf" ? "application/pdf" : "image/svg+xml") : Results.NotFound())
@@ -46,6 +50,27 @@ internal static class FileEndpoints
         var site = await here.SiteAsync(cancel);
         Name(context, "register.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(RegisterSheet.Pdf(rows, $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}", here.Today), cancel);
+    }
+
+    private static async Task<IResult> PosterAsync(string extension, Here here, CancellationToken cancel)
+    {
+        var site = await here.SiteAsync(cancel);
+        if (site.Seasons is not { } scheme || scheme.On(here.Today) is not { } now) return Results.NotFound();
+        return extension == "pdf" ? Results.File(SeasonPoster.Pdf(site.Name, scheme, now), "application/pdf", "season.pdf") : Results.Text(SeasonPoster.Svg(site.Name, scheme, now), "image/svg+xml");
+    }
+
+    private static async Task<IResult> CertificateAsync(Guid id, HttpContext context, Here here, InspectionStore inspections, PieceStore pieces, LedgerStore ledger, CancellationToken cancel)
+    {
+        if (await inspections.FindSignedAsync(id, cancel) is not { } inspection) return Results.NotFound();
+        var piece = (await pieces.GetAsync(inspection.Piece, cancel))!;
+        var names = Catalogue.Parts(piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
+        var (number, hash) = await ledger.OfInspectionAsync(piece.Mark, id, cancel) ?? (0, []);
+        var facts = new CertificateFacts(
+            (await here.SiteAsync(cancel)).Name, piece, inspection, Pages.Inspect.FindingLine.Of(inspection.VerdictDocument, names).Findings, Pages.Inspect.SignedModel.Worked(inspection),
+            $"{number}", Convert.ToHexStringLower(hash), $"{context.Request.Scheme}://{context.Request.Host}/inspection/{id}");
+        Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");
+        await context.Response.Body.WriteAsync(Certificate.Pdf(facts), cancel);
+        return Results.Empty;
     }
 
     private static async Task<IResult> ErrorsAsync(Guid id, HttpContext context, Here here, ImportFiles files, CancellationToken cancel)

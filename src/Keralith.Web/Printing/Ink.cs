@@ -22,6 +22,9 @@ public abstract class Ink
     /// <summary>A square of dark and light modules.</summary>
     public abstract void Modules(double x, double y, double side, IReadOnlyList<System.Collections.BitArray> rows);
 
+    /// <summary>A drawing of the application's own, whole within a box.</summary>
+    public abstract void Drawing(double x, double y, double width, double height, string svg);
+
     public abstract void Season(double x, double y, double height, SeasonMark mark);
 
     /// <summary>How wide a text is about, for shrinking: both faces set about half a body a letter.</summary>
@@ -56,6 +59,9 @@ public sealed class SvgInk(double width, double height) : Ink
         Add($"<path transform=\"translate({x:0.##} {y:0.##}) scale({side / rows.Count:0.####})\" d=\"{path}\" shape-rendering=\"crispEdges\"/>");
     }
 
+    public override void Drawing(double x, double y, double width, double height, string svg) =>
+        Add($"<svg x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\"{svg["<svg".Length..]}");
+
     public override void Season(double x, double y, double height, SeasonMark mark) =>
         _svg.Append(SeasonSwatch.Svg(mark, FormattableString.Invariant($"x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{height * 44 / 24:0.##}\" height=\"{height:0.##}\"")));
 
@@ -81,7 +87,8 @@ public sealed class PdfInk : Ink
 
     public override void Text(double x, double y, string text, Type type, double most)
     {
-        using var font = new SKFont(Fonts.Of(type), (float)type.Size);
+        // Set in millimetres: advances must not be rounded to whole ones.
+        using var font = new SKFont(Fonts.Of(type), (float)type.Size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
         var width = font.MeasureText(text);
         if (width > most) font.Size *= (float)most / width;
         using var paint = new SKPaint { Color = SKColors.Black, IsAntialias = true };
@@ -113,6 +120,9 @@ public sealed class PdfInk : Ink
         using var paint = new SKPaint { Color = SKColors.Black };
         _page.DrawPath(path, paint);
     }
+
+    public override void Drawing(double x, double y, double width, double height, string svg) =>
+        DrawnOnPaper.Draw(_page, svg, SKRect.Create((float)x, (float)y, (float)width, (float)height));
 
     public override void Season(double x, double y, double height, SeasonMark mark)
     {

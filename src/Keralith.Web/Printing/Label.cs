@@ -2,7 +2,6 @@ using Keralith.Core.Custody;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
 using Keralith.Data;
-using QRCoder;
 
 namespace Keralith.Web.Printing;
 
@@ -53,12 +52,7 @@ public sealed record Label(string Mark, string What, string RatedLoad, DateOnly?
     {
         const double Margin = 2.5;
         var code = Math.Min(height - (2 * Margin), width * 0.42);
-        using var generator = new QRCodeGenerator();
-        using var qr = generator.CreateQrCode(Address, QRCodeGenerator.ECCLevel.M);
-
-        // The generator adds the quiet zone; the label's own margin is one already.
-        var modules = qr.ModuleMatrix.Skip(4).SkipLast(4).Select(r => new System.Collections.BitArray([.. r.Cast<bool>().Skip(4).SkipLast(4)])).ToList();
-        ink.Modules(x + Margin, y + ((height - code) / 2), code, modules);
+        ink.Modules(x + Margin, y + ((height - code) / 2), code, QrCode.Of(Address));
         var left = x + code + (2 * Margin);
         var room = width - code - (3 * Margin);
 

@@ -1,19 +1,65 @@
+using System.Globalization;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Due;
 
-public sealed class IndexModel(Here here, PieceStore pieces) : YardPage(here)
+/// <summary>What is due and overdue, the load of the weeks to come, and the address calendars read it from.</summary>
+public sealed class IndexModel(Here here, DueStore due, PieceStore pieces, SiteStore sites) : YardPage(here)
 {
+    private const int MostNew = 100;
+
     public int Notice { get; private set; }
 
-    public IReadOnlyList<PieceRow> Pieces { get; private set; } = [];
+    public DueQuery Query { get; private set; } = new();
 
-    public async Task OnGetAsync()
+    public DueList List { get; private set; } = null!;
+
+    public IReadOnlyList<PieceRow> Fresh { get; private set; } = [];
+
+    public IReadOnlyList<Store> Stores { get; private set; } = [];
+
+    /// <summary>The calendar's address just made; shown this once.</summary>
+    public string? Feed { get; private set; }
+
+    public Task OnGetAsync(int? store, string? family, string? by, string? week) => LoadAsync(store, family, by, week);
+
+    public async Task<IActionResult> OnPostFeedAsync()
+    {
+        Feed = $"{Request.Scheme}://{Request.Host}/due/{await due.NewFeedAsync(Here.Actor.Id, Here.Now, Cancel)}.ics";
+        Response.Headers.CacheControl = "no-store";
+        await LoadAsync(null, null, null, null);
+        return Page();
+    }
+
+    /// <summary>The address of this list with one thing changed.</summary>
+    public string With(string name, string? value)
+    {
+        var query = new Dictionary<string, string?> { ["store"] = Query.Store?.ToString(CultureInfo.InvariantCulture), ["family"] = Query.Family, ["by"] = Query.By, ["week"] = Query.Week?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) };
+        query[name] = value;
+        return QueryHelpers.AddQueryString("/due", query.Where(p => !string.IsNullOrEmpty(p.Value)));
+    }
+
+    /// <summary>What a count's value is called, and what it is in the address.</summary>
+    public (string Said, string? Value, bool Chosen) Facet(DueCount count) => count.Group switch
+    {
+        "store" => Stores.FirstOrDefault(s => s.Name == count.Value) is { } store ? (store.Name, $"{store.Id}", Query.Store == store.Id) : (count.Value, null, false),
+        "family" => (GearFamilies.Find(count.Value)?.Name ?? count.Value, count.Value, Query.Family == count.Value),
+        _ => (count.Value, count.Value, Query.By == count.Value),
+    };
+
+    private async Task LoadAsync(int? store, string? family, string? by, string? week)
     {
         Notice = (await Here.SiteAsync(Cancel)).DueNotice;
-        var due = await pieces.ListAsync(new() { DueBy = Here.Today.AddDays(Notice), Most = 500 }, Cancel);
-        var fresh = await pieces.ListAsync(new() { State = PieceState.New, Most = 200 }, Cancel);
-        Pieces = [.. due.Concat(fresh).OrderBy(p => p.StoreId).ThenBy(p => p.Peg, StringComparer.Ordinal).ThenBy(p => p.Mark, StringComparer.Ordinal)];
+        Stores = await sites.StoresAsync(Cancel);
+        DateOnly? monday = DateOnly.TryParseExact(week, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? DueStore.MondayOf(day) : null;
+        Query = new(store, GearFamilies.Find(family ?? string.Empty)?.Code, by is { Length: > 0 and <= 120 } ? by : null, monday);
+        List = await due.ListAsync(Query, Here.Today, Notice, Cancel);
+        Fresh = monday is null && Query.By is null
+            ? (await pieces.ListAsync(new() { State = PieceState.New, Store = Query.Store, Most = MostNew }, Cancel)).Where(p => Query.Family is null || p.Gear.Family.Code == Query.Family).ToList()
+            : [];
     }
 }

@@ -37,7 +37,8 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
         return Page();
     }
 
-    private static string Worked(InspectionRow inspection)
+    /// <summary>What a record was judged by, in words.</summary>
+    internal static string Worked(InspectionRow inspection)
     {
         var @case = CaseReader.Read(inspection.CaseDocument).Value;
         if (@case is null) return "the books named in its case";

@@ -1,11 +1,13 @@
 using System.Text.Json;
 using Keralith.Core;
+using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Markings;
 using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
+using Keralith.Core.Wear;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -18,7 +20,7 @@ public sealed record HistoryLine(DateTimeOffset At, string What, string Who, str
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
 
 /// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files) : YardPage(here)
+public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files, EventStore events) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -34,6 +36,17 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
     public IReadOnlyDictionary<string, string> Figures { get; private set; } = new Dictionary<string, string>();
 
     public IReadOnlyList<FigureLine> Baselines { get; private set; } = [];
+
+    /// <summary>Every measure over time with its limits, what wears first at the head.</summary>
+    public IReadOnlyList<WearSeries> Wear { get; private set; } = [];
+
+    /// <summary>What happened to it beyond its use, newest first.</summary>
+    public IReadOnlyList<EventRow> Events { get; private set; } = [];
+
+    /// <summary>Whether it is held for such an event: the inspection wanted is one after it.</summary>
+    public bool AfterEvent { get; private set; }
+
+    public IReadOnlyDictionary<string, string> PartNames { get; private set; } = new Dictionary<string, string>();
 
     public IReadOnlyList<HistoryLine> History { get; private set; } = [];
 
@@ -70,14 +83,20 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = await inspections.SignedAsync(piece.Id, Cancel);
+        PartNames = Catalogue.Parts(piece.GearAt(Site), Site.Books).ToDictionary(p => p.Path, p => p.Name);
+        Wear = WearRows.Of(piece, Site, baselines, signed).Where(s => s.Points.Count > 1)
+            .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue).ThenByDescending(s => s.Points.Count).ToList();
         var last = LastMeasured(signed, baselines);
         Worse = WorseToday(signed.FirstOrDefault(i => i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
         Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
             .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
             .ToList();
         if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
-        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic);
-        History = Lines(signed, await custody.HoldsAsync(piece.Id, Cancel), await custody.DisposalsAsync(piece.Id, Cancel))
+        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
+        Events = await events.OfAsync(piece.Id, Cancel);
+        var holds = await custody.HoldsAsync(piece.Id, Cancel);
+        AfterEvent = IsAfterEvent(holds);
+        History = Lines(signed, holds, await custody.DisposalsAsync(piece.Id, Cancel))
             .Concat((await yard.EventsAsync(piece.Id, Cancel)).Select(e => new HistoryLine(e.At, e.What, e.By, null, null))).OrderByDescending(h => h.At).ToList();
         return Page();
     }
@@ -101,9 +120,12 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
     {
         if (!Here.May(Core.People.Right.Draft)) return Forbid();
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
-        var draft = await inspections.OpenAsync(piece, InspectionKind.Periodic, Here.Stamp(Submission), Cancel);
+        var kind = IsAfterEvent(await custody.HoldsAsync(piece.Id, Cancel)) ? InspectionKind.AfterEvent : InspectionKind.Periodic;
+        var draft = await inspections.OpenAsync(piece, kind, Here.Stamp(Submission), Cancel);
         return draft.Ok ? Redirect($"/inspect/{draft.Value}") : Redirect($"/piece/{piece.Mark}");
     }
+
+    private static bool IsAfterEvent(IEnumerable<HoldRow> holds) => holds.Any(h => h.IsOpen && h.Cause == HoldCause.Event);
 
     private static IEnumerable<HistoryLine> Lines(IEnumerable<InspectionRow> signed, IEnumerable<HoldRow> holds, IEnumerable<DisposalRow> disposals)
     {

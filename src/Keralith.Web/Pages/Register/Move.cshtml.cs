@@ -38,19 +38,11 @@ public sealed class MoveModel(Here here, SiteStore sites, PieceStore pieces, Yar
             return Page();
         }
 
-        var wanted = Marks.Split([' ', ',', ';', '\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries).Select(ScanModel.MarkIn).Distinct(StringComparer.OrdinalIgnoreCase).ToList();
-        var found = new List<PieceRow>();
-        var unknown = new List<string>();
-        foreach (var mark in wanted)
-        {
-            if (await pieces.FindAsync(mark, Cancel) is { } piece) found.Add(piece);
-            else unknown.Add(mark);
-        }
-
-        if (wanted.Count == 0) Refuse("Scan at least one mark.");
+        var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
+        if (found.Count + unknown.Count == 0) Refuse("Scan at least one mark.");
         else if (unknown.Count > 0) Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was moved.");
         else if (store is null) Refuse("Choose the store.");
         if (Refused is not null) return Page();
-        return await AfterAsync(await yard.MoveAsync(found.Select(p => p.Id).Distinct().ToList(), store!.Value, Peg, Here.Stamp(Submission), Cancel), $"/register/move?moved={found.Count}", () => Task.CompletedTask);
+        return await AfterAsync(await yard.MoveAsync(found.Select(p => p.Id).ToList(), store!.Value, Peg, Here.Stamp(Submission), Cancel), $"/register/move?moved={found.Count}", () => Task.CompletedTask);
     }
 }

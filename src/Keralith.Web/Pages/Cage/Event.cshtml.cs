@@ -1,0 +1,41 @@
+using Keralith.Core.Custody;
+using Keralith.Core.People;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Cage;
+
+/// <summary>Something happened to gear beyond its use: all of it is held in one go.</summary>
+[Authorize(Policy = nameof(Right.Hold))]
+public sealed class EventModel(Here here, PieceStore pieces, EventStore events) : YardPage(here)
+{
+    public string Marks { get; private set; } = string.Empty;
+
+    public string? Kind { get; private set; }
+
+    public DateOnly Happened { get; private set; }
+
+    public string What { get; private set; } = string.Empty;
+
+    public int Held { get; private set; }
+
+    public void OnGet(string? marks, int? held)
+    {
+        Marks = marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty;
+        Held = Math.Max(0, held ?? 0);
+        Happened = Here.Today;
+    }
+
+    public async Task<IActionResult> OnPostAsync(string? marks, string? kind, DateOnly? happened, string? what)
+    {
+        (Marks, Kind, Happened, What) = (marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty, kind, happened ?? Here.Today, what ?? string.Empty);
+        var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
+        var chosen = Enum.GetValues<GearEventKind>().Where(k => GearEvents.Code(k) == kind).Select(k => (GearEventKind?)k).FirstOrDefault();
+        if (chosen is null) Refuse("Choose what happened.");
+        else if (unknown.Count > 0) Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was held yet.");
+        else if (found.Count == 0) Refuse("Scan at least one mark.");
+        if (Refused is not null) return Page();
+        return await AfterAsync(await events.RecordAsync(found.Select(p => p.Id).ToList(), chosen!.Value, Happened, What, Here.Stamp(Submission), Cancel), $"/event?held={found.Count}", () => Task.CompletedTask);
+    }
+}
