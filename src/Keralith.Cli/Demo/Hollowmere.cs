@@ -71,11 +71,13 @@ public sealed partial class Hollowmere
         Slings(stores);
         Shackles(stores);
         Others(stores);
+        TraineesWork(stores[0]);
         More(stores);
         TakenOver(stores);
         Rules();
         foreach (var (key, run) in _events) await run(key.At);
         await PaintAsync();
+        await LatelyAsync();
     }
 
     private void Slings(List<Store> stores)
@@ -270,14 +272,16 @@ public sealed partial class Hollowmere
         Must(await _signing.SignAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), stamp, _cancel), piece);
     }
 
-    private async Task Draft(DemoPiece piece, DateTimeOffset at)
+    /// <summary>A trainee's initial inspection: left half way, or signed and waiting for its countersignature.</summary>
+    private async Task Draft(DemoPiece piece, DateTimeOffset at, bool offered = false)
     {
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
         var stamp = Stamp("trainee", at);
         var draft = await _inspections.OpenAsync(row, InspectionKind.Initial, stamp, _cancel);
         var entry = PieceEntryReader.Read(piece.Fields).Entry!;
-        var begun = piece.Answers(entry, _books, InspectionKind.Initial, 0).TakeWhile(a => !a.Part.StartsWith("leg-1", StringComparison.Ordinal));
-        await _inspections.SaveAsync(draft.Value, begun.Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList(), stamp.Actor, at, _cancel);
+        var begun = piece.Answers(entry, _books, InspectionKind.Initial, 0).TakeWhile(a => offered || !a.Part.StartsWith("leg-1", StringComparison.Ordinal));
+        var version = await _inspections.SaveAsync(draft.Value, begun.Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList(), stamp.Actor, at.AddMinutes(14), _cancel);
+        if (offered) Must(await _signing.OfferAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), Stamp("trainee", at.AddMinutes(16)), _cancel), piece);
     }
 
     private async Task Custody(DemoPiece piece, Func<PieceRow, Stamp, Task<Checked<Recorded>>> act, string who, DateTimeOffset at) =>

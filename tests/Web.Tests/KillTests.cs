@@ -1,0 +1,208 @@
+using System.Diagnostics;
+using System.Net;
+using Keralith.Core.Judgement;
+using Keralith.Core.Register;
+using Keralith.Data;
+using Keralith.Data.Local;
+using Keralith.Testing;
+using Microsoft.AspNetCore.Identity;
+using Npgsql;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>The application and PostgreSQL killed (-9) in the middle of signing: nothing acknowledged is lost, nothing stands twice, the ledger is whole.</summary>
+public class KillTests
+{
+    private const int Pieces = 24;
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task The_application_killed_while_signing_keeps_every_acknowledged_record_once()
+    {
+        var connection = await TestDatabases.CreateAsync();
+        await FillAsync(connection);
+        var acknowledged = new List<Guid>();
+        var sent = new List<Guid>();
+        for (var run = 0; run < 2; run++)
+        {
+            var (process, address) = await ServeAsync(connection);
+            try
+            {
+                await SignUntilAsync(address, sent, acknowledged, enough: 6 + run, () => process.Kill(entireProcessTree: true));
+            }
+            finally
+            {
+                if (!process.HasExited) process.Kill(entireProcessTree: true);
+                await process.WaitForExitAsync(Cancel);
+            }
+        }
+
+        await EachOnceAsync(connection, sent, acknowledged);
+    }
+
+    [Fact]
+    public async Task PostgreSQL_killed_while_signing_keeps_every_acknowledged_record_once_and_the_application_recovers()
+    {
+        var folder = Path.Combine(Path.GetTempPath(), $"keralith-kill-{Guid.NewGuid():N}");
+        var cluster = LocalCluster.Start(folder);
+        try
+        {
+            await cluster.EnsureDatabaseAsync("killed", async c =>
+            {
+                await using (var database = new Database(c))
+                {
+                    database.Migrate();
+                    await Seed.FillAsync(database);
+                }
+
+                await FillAsync(c);
+            });
+            var connection = cluster.ConnectionString("killed");
+            var acknowledged = new List<Guid>();
+            var sent = new List<Guid>();
+            await using (var app = WebHost.Build([], connection, "http://127.0.0.1:0", quiet: true))
+            {
+                await app.StartAsync(Cancel);
+                await SignUntilAsync(new(app.Urls.First()), sent, acknowledged, enough: 6, () => KillServer(folder));
+                await app.StopAsync(Cancel);
+            }
+
+            NpgsqlConnection.ClearAllPools();
+            cluster = LocalCluster.Start(folder);
+            await EachOnceAsync(cluster.ConnectionString("killed"), sent, acknowledged);
+        }
+        finally
+        {
+            cluster.Stop();
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    private static async Task FillAsync(string connection)
+    {
+        await using var database = new Database(connection);
+        var sites = new SiteStore(database);
+        var (pieces, inspections, signing) = (new PieceStore(database, sites), new InspectionStore(database, sites), new SigningStore(database, sites));
+        var site = await sites.GetAsync(Cancel);
+        var at = DateTimeOffset.UtcNow.AddDays(-1);
+        for (var i = 0; i < Pieces; i++)
+        {
+            var stamp = new Stamp(Seed.People["inspector"], at, Guid.NewGuid());
+            Assert.True((await pieces.RegisterAsync(PieceEntryReader.Read(Seed.Shackle($"HM-{i:0000}")).Entry!, Guid.NewGuid(), stamp with { Submission = Guid.NewGuid() }, Cancel)).Ok);
+            var piece = (await pieces.FindAsync($"HM-{i:0000}", Cancel))!;
+            var draft = (await inspections.OpenAsync(piece, InspectionKind.Initial, stamp, Cancel)).Value;
+            var answers = Judge.MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
+                .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"), null, "", at)).ToList();
+            var version = (await inspections.SaveAsync(draft, answers, stamp.Actor, at, Cancel)).Value;
+            Assert.True((await signing.SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel)).Ok);
+        }
+
+        await using var passwords = database.Command("update person set password_hash = $1");
+        passwords.Parameters.Add(new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["crew"], WebYard.Password) });
+        await passwords.ExecuteNonQueryAsync(Cancel);
+    }
+
+    /// <summary>Four hands sign clean checks as fast as they can; once enough are acknowledged the blow falls, in the middle of others.</summary>
+    private static async Task SignUntilAsync(Uri address, List<Guid> sent, List<Guid> acknowledged, int enough, Action blow)
+    {
+        var begun = acknowledged.Count;
+        using var struck = new ManualResetEventSlim();
+        var hands = Enumerable.Range(0, 4).Select(async hand =>
+        {
+            var visitor = new Visitor(address);
+            Assert.Equal(HttpStatusCode.Redirect, (await visitor.PostAsync("/sign-in", new() { ["username"] = "crew", ["password"] = WebYard.Password })).StatusCode);
+            for (var i = 0; i < 500 && !struck.IsSet; i++)
+            {
+                var id = Guid.NewGuid();
+                lock (sent) sent.Add(id);
+                try
+                {
+                    var response = await visitor.PostAsync($"/piece/HM-{((i * 4) + hand) % Pieces:0000}/check", new() { ["Submission"] = id.ToString() });
+                    if (response.StatusCode != HttpStatusCode.Redirect) continue;
+                    lock (acknowledged) acknowledged.Add(id);
+                    if (acknowledged.Count - begun >= enough && !struck.IsSet)
+                    {
+                        struck.Set();
+                        blow();
+                    }
+                }
+                catch (Exception e) when (e is HttpRequestException or IOException)
+                {
+                    return;
+                }
+            }
+        }).ToList();
+        await Task.WhenAll(hands);
+        Assert.True(acknowledged.Count - begun >= enough, "The blow never fell.");
+    }
+
+    private static async Task EachOnceAsync(string connection, List<Guid> sent, List<Guid> acknowledged)
+    {
+        await using var database = new Database(connection);
+        await using var command = database.Command("select id, (select count(*) from ledger l where l.kind = 'inspection.signed' and l.data::json->>'inspection' = i.id::text) from inspection i where kind = 'frequent'");
+        var kept = new Dictionary<Guid, long>();
+        await using (var reader = await command.ExecuteReaderAsync(Cancel))
+        {
+            while (await reader.ReadAsync(Cancel)) kept.Add(reader.GetGuid(0), reader.GetInt64(1));
+        }
+
+        Assert.All(acknowledged, id => Assert.Equal(1, kept.GetValueOrDefault(id)));
+        Assert.All(kept, k => Assert.True(sent.Contains(k.Key) && k.Value == 1));
+        var (entries, broken) = await new LedgerStore(database).VerifyAsync(Cancel);
+        Assert.Null(broken);
+        Assert.Equal((2 * Pieces) + kept.Count, entries);
+    }
+
+    private static async Task<(Process Process, Uri Address)> ServeAsync(string connection)
+    {
+        var port = LocalCluster.FreePort(0);
+        var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
+        start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "keralith.dll"));
+        start.ArgumentList.Add("serve");
+        start.Environment["KERALITH_DATABASE"] = connection;
+        start.Environment["KERALITH_URLS"] = $"http://127.0.0.1:{port}";
+        var process = Process.Start(start)!;
+        process.BeginOutputReadLine();
+        process.BeginErrorReadLine();
+        using var http = new HttpClient();
+        for (var i = 0; i < 600; i++)
+        {
+            try
+            {
+                if ((await http.GetAsync($"http://127.0.0.1:{port}/health/ready", Cancel)).IsSuccessStatusCode) break;
+            }
+            catch (HttpRequestException)
+            {
+                // Not up yet.
+            }
+
+            await Task.Delay(50, Cancel);
+        }
+
+        return (process, new($"http://127.0.0.1:{port}"));
+    }
+
+    /// <summary>Kills the postmaster, as a power cut would: its children end with it, nothing is shut down.</summary>
+    private static void KillServer(string folder)
+    {
+        var postmaster = int.Parse(File.ReadAllLines(Path.Combine(folder, "data", "postmaster.pid"))[0]);
+        var children = Directory.GetDirectories("/proc").Select(d => int.TryParse(Path.GetFileName(d), out var id) ? id : 0)
+            .Where(id => id > 0 && File.Exists($"/proc/{id}/stat") && File.ReadAllText($"/proc/{id}/stat") is var stat && stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[1] == $"{postmaster}").ToList();
+        foreach (var id in children.Prepend(postmaster))
+        {
+            try
+            {
+                Process.GetProcessById(id).Kill();
+            }
+            catch (ArgumentException)
+            {
+                // Gone already.
+            }
+        }
+
+        // As after a power cut nothing of that number runs: where nobody reaps it, its husk would pass for a running server.
+        File.Delete(Path.Combine(folder, "data", "postmaster.pid"));
+    }
+}
