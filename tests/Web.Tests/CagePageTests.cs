@@ -73,7 +73,7 @@ public class CagePageTests
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = "wrong" })).StatusCode);
         Assert.Equal("/drafts", (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = WebYard.Password })).Headers.Location!.ToString());
         Assert.Contains("New: not inspected yet", (await trainee.PageAsync("/piece/HM-0002")).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("waits for countersignature of Test trainee", (await inspector.PageAsync("/drafts")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("signed by Test trainee, waits for countersignature", (await inspector.PageAsync("/drafts")).Body!.TextContent, StringComparison.Ordinal);
 
         await inspector.SubmitAsync($"/inspect/{draft}/sign", "form[action*=HandBack]", new() { ["remark"] = "Measure the pin again" });
         Assert.Contains("Measure the pin again", (await trainee.PageAsync($"/inspect/{draft}/sign")).Body!.TextContent, StringComparison.Ordinal);

@@ -230,6 +230,8 @@ public sealed partial class Hollowmere
             var faults = ago == daysSinceLast ? lastFaults : [];
             At(ago, 8 + _random.Next(8), t => Inspect(piece, InspectionKind.Periodic, years, t, faults));
         }
+
+        MonthlyChecks(piece, Math.Min(330, (monthsOld * 30) - 20));
     }
 
     /// <summary>Who signs for what: the inspector's leave for gear below the hook runs out soon, so that its end is seen.</summary>

@@ -1,4 +1,5 @@
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Data;
 
 namespace Keralith.Cli.Demo;
@@ -30,5 +31,21 @@ public sealed partial class Hollowmere
         var hung = new List<Guid>();
         foreach (var mark in new[] { "HM-0009", "HM-0044" }) hung.Add((await _pieces.FindAsync(mark, _cancel))!.Id);
         Must(await new EventStore(_database, _sites).RecordAsync(hung, GearEventKind.Shock, _today.AddDays(-2), "Stop plank slipped out of its groove at lock 7 and dropped about a foot into the sling", Stamp("crew", new(_today.AddDays(-2).ToDateTime(new(15, 20)), TimeSpan.Zero)), _cancel));
+    }
+
+    /// <summary>Hoists in use are looked at each month; now and then a month is missed.</summary>
+    private void MonthlyChecks(DemoPiece piece, int from)
+    {
+        if (GearFamilies.Find(piece.Fields["family"])!.Group != FamilyGroup.Hoist) return;
+        for (var ago = from; ago > 6; ago -= 29)
+        {
+            if (_random.Next(9) > 0) At(ago, 7, t => CheckAsync(piece, t));
+        }
+    }
+
+    private async Task CheckAsync(DemoPiece piece, DateTimeOffset at)
+    {
+        var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
+        if (row.State == PieceState.InService) await _signing.SignCleanCheckAsync(row, DateOnly.FromDateTime(at.Date), Stamp("crew", at), _cancel);
     }
 }
