@@ -68,7 +68,7 @@ public class CagePageTests
         var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var trainee = await yard.SignedInAsync("trainee");
         var inspector = await yard.SignedInAsync("inspector");
-        var draft = (await CleanDraftAsync(yard, piece, "trainee")).Draft;
+        var draft = (await yard.DraftAsync(piece, "trainee", DateTimeOffset.UtcNow.AddMinutes(-5))).Draft;
         Assert.Equal(HttpStatusCode.Forbidden, (await trainee.PostAsync($"/inspect/{draft}/sign", new() { ["version"] = "2", ["password"] = WebYard.Password }, $"/inspect/{draft}")).StatusCode);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = "wrong" })).StatusCode);
         Assert.Equal("/drafts", (await trainee.SubmitAsync($"/inspect/{draft}/sign", "form[action*=Offer]", new() { ["password"] = WebYard.Password })).Headers.Location!.ToString());
@@ -149,26 +149,7 @@ public class CagePageTests
         Assert.Contains("The chain is whole: 2 records", page.QuerySelector("[role=status]")!.TextContent, StringComparison.Ordinal);
     }
 
-    private static async Task<(Guid Draft, int Version, Stamp Stamp)> CleanDraftAsync(WebYard yard, PieceRow piece, string who)
-    {
-        var inspections = yard.App.Services.GetRequiredService<InspectionStore>();
-        var stamp = new Stamp(Seed.People[who], DateTimeOffset.UtcNow.AddMinutes(-5), Guid.NewGuid());
-        var site = await yard.App.Services.GetRequiredService<SiteStore>().GetAsync(Cancel);
-        var draft = (await inspections.OpenAsync(piece, InspectionKind.Initial, stamp, Cancel)).Value;
-        var answers = Judge.MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
-            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"), null, "", stamp.At)).ToList();
-        var version = (await inspections.SaveAsync(draft, answers, stamp.Actor, stamp.At, Cancel)).Value;
-        return (draft, version, stamp);
-    }
-
-    private static async Task<PieceRow> InServiceAsync(WebYard yard)
-    {
-        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
-        var (draft, version, stamp) = await CleanDraftAsync(yard, piece, "inspector");
-        var signed = await yard.App.Services.GetRequiredService<SigningStore>().SignAsync(draft, new(version, DateOnly.FromDateTime(stamp.At.Date)), stamp, Cancel);
-        Assert.True(signed.Ok, signed.Fault);
-        return piece;
-    }
+    private static Task<PieceRow> InServiceAsync(WebYard yard) => yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddMinutes(-5));
 
     private static Dictionary<string, string> Fields(IHtmlDocument page)
     {

@@ -119,7 +119,8 @@ public class RouteTests
         foreach (var (route, who) in WhoMayOpen)
         {
             var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal)
-                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal);
+                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal)
+                .Replace("{token:regex(^[0-9a-f]{{48}}$)}", new string('a', 48), StringComparison.Ordinal).Replace("{extension:regex(^(pdf|svg)$)}", "svg", StringComparison.Ordinal);
             if (who is Programs or ProgramsRead)
             {
                 foreach (var visitor in visitors.Values.Append(yard.Visitor()))

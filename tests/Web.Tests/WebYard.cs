@@ -2,6 +2,7 @@ using System.Net;
 using System.Text.RegularExpressions;
 using AngleSharp;
 using AngleSharp.Html.Dom;
+using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Testing;
@@ -62,12 +63,40 @@ internal sealed class WebYard : IAsyncDisposable
         return visitor;
     }
 
-    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields)
+    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields, DateTimeOffset? at = null)
     {
         var pieces = App.Services.GetRequiredService<PieceStore>();
-        var stamp = new Stamp(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid());
+        var stamp = new Stamp(Seed.People["stores"], at ?? DateTimeOffset.UtcNow, Guid.NewGuid());
         Assert.True((await pieces.RegisterAsync(PieceEntryReader.Read(fields).Entry!, Guid.NewGuid(), stamp, Cancel)).Ok);
         return (await pieces.FindAsync(fields["mark"], Cancel))!;
+    }
+
+    /// <summary>A shackle registered and accepted at a time.</summary>
+    public async Task<PieceRow> AcceptedAsync(Dictionary<string, string> fields, DateTimeOffset at, InspectionKind kind = InspectionKind.Initial, string bow = "7/8 in")
+    {
+        var piece = await RegisterAsync(fields, at.AddHours(-1));
+        await InspectAsync(piece, at, kind, bow);
+        return piece;
+    }
+
+    /// <summary>A complete, clean inspection of a shackle, its bow measured.</summary>
+    public async Task InspectAsync(PieceRow piece, DateTimeOffset at, InspectionKind kind, string bow)
+    {
+        var (draft, version, stamp) = await DraftAsync(piece, "inspector", at, kind, bow);
+        var result = await App.Services.GetRequiredService<SigningStore>().SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel);
+        Assert.True(result.Ok, result.Fault);
+    }
+
+    /// <summary>The same, left unsigned.</summary>
+    public async Task<(Guid Draft, int Version, Stamp Stamp)> DraftAsync(PieceRow piece, string who, DateTimeOffset at, InspectionKind kind = InspectionKind.Initial, string bow = "7/8 in")
+    {
+        var inspections = App.Services.GetRequiredService<InspectionStore>();
+        var stamp = new Stamp(Seed.People[who], at, Guid.NewGuid());
+        var site = await App.Services.GetRequiredService<SiteStore>().GetAsync(Cancel);
+        var draft = (await inspections.OpenAsync((await App.Services.GetRequiredService<PieceStore>().GetAsync(piece.Id, Cancel))!, kind, stamp, Cancel)).Value;
+        var answers = Judge.MissingAnswers(new(site.Books, kind, piece.Gear, [], []))
+            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : bow), null, "", stamp.At)).ToList();
+        return (draft, (await inspections.SaveAsync(draft, answers, stamp.Actor, stamp.At, Cancel)).Value, stamp);
     }
 
     public async ValueTask DisposeAsync()

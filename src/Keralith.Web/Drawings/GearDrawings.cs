@@ -73,7 +73,7 @@ public static class GearDrawings
         if (o.Figures.TryGetValue("body shackle.wear-body", out var bow)) s.Leader(18, 6, 34, -6, $"bow {bow}");
         else if (gear.Size is { } size) s.Leader(18, 6, 34, -6, $"size {size}");
         if (o.Figures.TryGetValue("pin shackle.wear-pin", out var pin)) s.Leader(0, 62.4, -34, 80, $"pin {pin}");
-        return s.Svg(-96, -20, 192, 124, $"Shackle, {gear.Size}");
+        return s.Svg(-112, -20, 224, 124, $"Shackle, {gear.Size}");
     }
 
     private static string Hook(GearPiece gear, DrawingOptions o)
@@ -88,7 +88,7 @@ public static class GearDrawings
         s.Part("hook", "Hook", () => Shapes.Hook(s, 8, gear.HookLatch));
         Whole(s, 40, 58);
         HookFigures(s, "hook");
-        return s.Svg(-76, -18, 152, 92, "Hook");
+        return s.Svg(-92, -18, 184, 92, "Hook");
     }
 
     private static string Link(GearPiece gear, DrawingOptions o)
@@ -103,7 +103,7 @@ public static class GearDrawings
         s.Part("body", "Body", () => Shapes.OvalLink(s, 34, 56, 7));
         Whole(s, 40, 54);
         if (o.Figures.TryGetValue("body link.wear", out var wear)) s.Leader(13, 5, 26, -4, wear);
-        return s.Svg(-70, -14, 140, 84, "Link");
+        return s.Svg(-84, -14, 168, 84, "Link");
     }
 
     /// <summary>Throat and section, written where they are measured.</summary>

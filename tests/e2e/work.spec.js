@@ -1,0 +1,87 @@
+import { expect, noSideways, signIn, test } from "./yard.js";
+
+test("a trainee's record is handed back, signed again, and countersigned beside the drawing", async ({ page }) => {
+  await signIn(page, "qualified");
+  await page.goto("/drafts");
+  await expect(page.locator("tr", { hasText: "HM-0100" })).toContainText("waits for countersignature");
+  await page.getByRole("link", { name: "HM-0100" }).click();
+  await expect(page.locator(".map svg.drawing")).toBeVisible();
+  await page.getByLabel("What is to be looked at again").fill("Measure the pin once more");
+  await page.getByRole("button", { name: "Hand it back" }).click();
+
+  await signIn(page, "trainee");
+  await page.goto("/drafts");
+  await expect(page.locator("tr", { hasText: "HM-0100" })).toContainText("Measure the pin once more");
+  await page.getByRole("link", { name: "HM-0100" }).click();
+  await page.getByRole("link", { name: "Verdict so far" }).click();
+  await page.getByLabel("Your password").fill("lockgate-demo");
+  await page.getByRole("button", { name: "Sign for countersignature" }).click();
+
+  await signIn(page, "inspector");
+  await page.goto("/drafts");
+  await page.getByRole("link", { name: "HM-0100" }).click();
+  await page.getByLabel("Your password").fill("lockgate-demo");
+  await page.getByRole("button", { name: /^Countersign as/ }).click();
+  await expect(page.locator("main")).toContainText("Inspected by Wren Hallow");
+  await page.goto("/piece/HM-0100");
+  await expect(page.locator(".answer.yes")).toContainText("May be used");
+});
+
+test("a wrong password signs nothing and keeps what was chosen", async ({ page }) => {
+  page.expectedFaults = ["422"];
+  await signIn(page, "inspector");
+  await page.goto("/piece/HM-0044");
+  await page.getByRole("button", { name: "Inspection after the event" }).click();
+  while (!page.url().endsWith("/sign")) {
+    const before = page.url();
+    await page.getByRole("button", { name: "No fault found on this part" }).or(page.locator("[x-ref=next]")).first().click();
+    for (const [criterion, figure] of [["shackle.wear-body", "0.87"], ["shackle.wear-pin", "0.99"]]) {
+      const field = page.locator(`[data-question="${criterion}"] [data-field="value"]`);
+      if (await field.count()) await field.fill(figure);
+    }
+    await page.locator("button[data-next]").click();
+    await expect(page).not.toHaveURL(before);
+  }
+  await page.getByText("Be stricter than the rules").click();
+  await page.getByLabel("Verdict", { exact: true }).selectOption("hold");
+  await page.getByLabel("Why", { exact: true }).fill("The pin squeals as it turns");
+  await page.getByLabel("Your password").fill("not this one");
+  await page.getByRole("button", { name: /^Sign as/ }).click();
+  await expect(page.getByRole("alert")).toContainText("not your password");
+  await expect(page.getByLabel("Why", { exact: true })).toHaveValue("The pin squeals as it turns");
+  await page.getByLabel("Your password").fill("lockgate-demo");
+  await page.getByRole("button", { name: /^Sign as/ }).click();
+  await expect(page.locator("main")).toContainText("Stricter than the rules: The pin squeals as it turns");
+});
+
+test.describe("on a phone", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  test("something happened: all of it is held in a few touches", async ({ page }) => {
+    await signIn(page, "crew");
+    await page.goto("/piece/HM-0041");
+    await page.getByRole("link", { name: "Something happened" }).tap();
+    await page.getByText("overload", { exact: true }).tap();
+    await page.getByLabel("What happened, where, who saw it").fill("The paddle jammed and the hoist pulled on");
+    await noSideways(page);
+    await page.getByRole("button", { name: "Hold all of it" }).tap();
+    await expect(page.getByRole("status")).toContainText("1 piece is on hold");
+    await page.goto("/piece/HM-0041");
+    await expect(page.locator(".answer.no")).toContainText("overload on");
+  });
+});
+
+test("the due list is narrowed by a week, and the season's progress grows as marks go on", async ({ page }) => {
+  await signIn(page, "inspector");
+  await page.goto("/due");
+  const week = page.locator("svg.weeks a").nth(2);
+  await week.click();
+  await expect(page).toHaveURL(/week=/);
+  await expect(page.locator("main")).toContainText("What runs out in the week from");
+  await page.goto("/season?store=1");
+  const row = page.locator("tr", { hasText: "paint it" }).first();
+  const mark = await row.locator("a").first().innerText();
+  await page.locator("textarea[name=marks]").fill(mark);
+  await page.getByRole("button", { name: /^They carry/ }).click();
+  await expect(page.getByRole("status")).toContainText("1 piece carries the mark now");
+});
