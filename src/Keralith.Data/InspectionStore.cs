@@ -153,7 +153,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         await using var batch = new NpgsqlBatch(connection, transaction);
         foreach (var answer in answers)
         {
-            if (answer is { Entry: { Answer: null, Value: null }, Note: null })
+            if (answer is { Entry: { Answer: null, Value: null }, Note: null, Pin: null })
             {
                 batch.BatchCommands.Add(new NpgsqlBatchCommand("delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3")
                     .Positional(draft, answer.Part, answer.Criterion));

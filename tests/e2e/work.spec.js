@@ -34,24 +34,34 @@ test("a wrong password signs nothing and keeps what was chosen", async ({ page }
   await page.getByRole("button", { name: "Inspection after the event" }).click();
   while (!page.url().endsWith("/sign")) {
     const before = page.url();
-    await page.getByRole("button", { name: "No fault found on this part" }).or(page.locator("[x-ref=next]")).first().click();
-    for (const [criterion, figure] of [["shackle.wear-body", "0.87"], ["shackle.wear-pin", "0.99"]]) {
-      const field = page.locator(`[data-question="${criterion}"] [data-field="value"]`);
-      if (await field.count()) await field.fill(figure);
+    await page.getByRole("button", { name: "No fault found on this part" }).click();
+
+    // A tap on the drawing says where; the practice caliper types into the figure in hand and its Enter leads on.
+    const figure = page.locator('[data-question] [data-field="value"]');
+    if (await figure.count()) {
+      await page.locator(".map svg.drawing").click({ position: { x: 20, y: 20 } });
+      await expect(page.locator(".pin.is-new")).toHaveCount(1);
+      if (!(await page.getByRole("button", { name: "Measure" }).isVisible())) await page.getByText("Practice caliper", { exact: true }).click();
+      await figure.first().focus();
+      await page.getByRole("button", { name: "Measure" }).click();
+    } else {
+      await page.locator("button[data-next]").click();
     }
-    await page.locator("button[data-next]").click();
     await expect(page).not.toHaveURL(before);
   }
   await page.getByText("Be stricter than the rules").click();
-  await page.getByLabel("Verdict", { exact: true }).selectOption("hold");
-  await page.getByLabel("Why", { exact: true }).fill("The pin squeals as it turns");
+  await page.locator("select[name=verdict]").selectOption("hold");
+  await page.locator("input[name=reason]").fill("The pin squeals as it turns");
   await page.getByLabel("Your password").fill("not this one");
   await page.getByRole("button", { name: /^Sign as/ }).click();
   await expect(page.getByRole("alert")).toContainText("not your password");
-  await expect(page.getByLabel("Why", { exact: true })).toHaveValue("The pin squeals as it turns");
+  await expect(page.locator("input[name=reason]")).toHaveValue("The pin squeals as it turns");
   await page.getByLabel("Your password").fill("lockgate-demo");
   await page.getByRole("button", { name: /^Sign as/ }).click();
   await expect(page.locator("main")).toContainText("Stricter than the rules: The pin squeals as it turns");
+  await expect(page.locator("main")).toContainText("Where it was found");
+  expect(await page.locator("svg.drawing .pin").count()).toBeGreaterThan(0);
+  await expect(page.locator("main")).toContainText("Caliper C-114");
 });
 
 test.describe("on a phone", () => {

@@ -1,6 +1,8 @@
 // Keeps every answer the moment it is given: on this device first, then in the draft on the server.
 // What the answer comes to is decided on the server; this only shows it.
 
+import { watchPins } from "./pins.js";
+
 const RETRY_MS = 2500;
 const TYPING_MS = 350;
 
@@ -18,6 +20,10 @@ export function inspectPart() {
       this.form.addEventListener("input", (event) => this.typed(event));
       this.form.addEventListener("change", (event) => this.changed(event));
       document.addEventListener("keydown", (event) => this.pressed(event));
+      this.form.addEventListener("focusin", (event) => {
+        if (event.target.matches('[data-field="value"]')) this.figure = event.target;
+      });
+      watchPins(this.$root.querySelector(".map"), this.form.dataset.part, (x, y) => this.pin(x, y));
       this.mark(this.questions()[0]);
       document.querySelector('[aria-current="step"]')?.scrollIntoView({ block: "nearest", inline: "center" });
       if (Object.keys(this.pending()).length) this.flush();
@@ -169,6 +175,33 @@ export function inspectPart() {
       }
       this.flush();
       (this.form.querySelector('[data-question] input[type="text"]') ?? this.$refs.next).focus();
+    },
+
+    // The question in hand is pinned where the drawing was tapped.
+    pin(x, y) {
+      if (!this.here) return;
+      this.here.querySelector('[data-field="pinX"]').value = x;
+      this.here.querySelector('[data-field="pinY"]').value = y;
+      this.note(this.here);
+      this.flush();
+      this.$refs.pinHint.textContent = `${this.here.querySelector("legend").textContent.trim()}: pinned.`;
+    },
+
+    // The practice caliper types as a real one's keyboard interface does: figures one by one, then Enter.
+    measure() {
+      const field = this.figure ?? this.form.querySelector('[data-specimens]:not([data-specimens=""])');
+      const reading = field?.dataset.specimens?.split("|")[Number(this.$refs.specimen.value)];
+      if (!reading) {
+        this.say("Nothing here is measured with a caliper.", false);
+        return;
+      }
+      field.focus();
+      field.value = "";
+      for (const figure of reading) {
+        field.value += figure;
+        field.dispatchEvent(new Event("input", { bubbles: true }));
+      }
+      field.dispatchEvent(new KeyboardEvent("keydown", { key: "Enter", bubbles: true }));
     },
 
     mark(row) {

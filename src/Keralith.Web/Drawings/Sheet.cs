@@ -22,6 +22,9 @@ public sealed record DrawingOptions
     /// <summary>Figures written on dimension lines, by <c>part criterion</c> or by attribute name.</summary>
     public IReadOnlyDictionary<string, string> Figures { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>Where findings were pinned, in the drawing's units, and what each is.</summary>
+    public IReadOnlyList<(decimal X, decimal Y, string What)> Pins { get; init; } = [];
+
     /// <summary>Few links and no dimensions: for the wall.</summary>
     public bool Silhouette { get; init; }
 }
@@ -92,8 +95,11 @@ internal sealed class Sheet(DrawingOptions options)
         Add("</g>");
     }
 
-    public string Svg(double x, double y, double width, double height, string label, string style = "drawing") =>
-        F($"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>");
+    public string Svg(double x, double y, double width, double height, string label, string style = "drawing")
+    {
+        foreach (var (atX, atY, what) in Options.Pins) Add(F($"<g class=\"pin\" transform=\"translate({atX:0.##} {atY:0.##})\"><title>{Html(what)}</title><path d=\"M0 0l-3.4 -8.4a3.7 3.7 0 1 1 6.8 0Z\"/></g>"));
+        return F($"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>");
+    }
 
     public static string F(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 

@@ -26,12 +26,12 @@ public static class WeeksDrawing
             var day = week.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
             var isChosen = week == chosen;
             var x = i * Step;
-            s.Add($"<a href=\"{Sheet.Html(linkTo(isChosen ? null : day))}\" aria-label=\"{(count > 0 ? $"{count} " : string.Empty)}{(i % 2 == 0 ? $"{week:MM-dd} " : string.Empty)}in the week from {day}\"{(isChosen ? " aria-current=\"true\"" : string.Empty)}>");
+            s.Add($"<a href=\"{Sheet.Html(linkTo(isChosen ? null : day))}\" aria-label=\"{(count > 0 ? $"{count} " : string.Empty)}in the week from {day}\"{(isChosen ? " aria-current=\"true\"" : string.Empty)}>");
             s.Rect(x + 1, 4, Step - 2, 112, 0, "weeks-hit");
             for (var n = 0; n < count && n * link < Tallest; n++) s.Rect(x + 11 + (n % 2 * 2), Floor - ((n + 1) * link), n % 2 == 0 ? 12 : 8, Math.Max(1.5, link - 1), Math.Min(3, link / 2), "weeks-link");
             if (count > 0) s.Text(x + (Step / 2), Floor - Math.Min(Tallest, count * link) - 5, count.ToString(CultureInfo.InvariantCulture), "gauge-figure");
-            if (i % 2 == 0) s.Text(x + (Step / 2), Floor + 15, week.ToString("MM-dd", CultureInfo.InvariantCulture), "weeks-day");
             s.Add("</a>");
+            if (i % 2 == 0) s.Text(x + (Step / 2), Floor + 15, week.ToString("MM-dd", CultureInfo.InvariantCulture), "weeks-day");
         }
 
         return new HtmlString($"<div class=\"scroll\">{s.Svg(0, 0, weeks.Count * Step, 118, "Inspections that run out, week by week", "weeks")}</div>");

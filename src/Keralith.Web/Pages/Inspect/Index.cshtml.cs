@@ -7,7 +7,19 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>An answer as the page sends it in the background.</summary>
-public sealed record SentAnswer(string? Part, string? Criterion, string? Answer, string? Value, string? Shortest, string? Uncertainty, string? Note, string? Unit);
+public sealed record SentAnswer(string? Part, string? Criterion, string? Answer, string? Value, string? Shortest, string? Uncertainty, string? Note, string? Unit)
+{
+    /// <summary>Where on the drawing, in its units; empty where nobody pinned it.</summary>
+    public string? PinX { get; init; }
+
+    public string? PinY { get; init; }
+
+    /// <summary>The pin; null where there is none, or it is no place.</summary>
+    public Pin? Pin => decimal.TryParse(PinX, System.Globalization.NumberStyles.Float, null, out var x) && decimal.TryParse(PinY, System.Globalization.NumberStyles.Float, null, out var y) && Math.Abs(x) < Furthest && Math.Abs(y) < Furthest
+        ? new(Math.Round(x, 1), Math.Round(y, 1)) : null;
+
+    private const decimal Furthest = 5000;
+}
 
 /// <summary>Along the body, one part at a time. Drawn for any family from the catalogue.</summary>
 [Authorize(Policy = nameof(Right.Draft))]
@@ -38,7 +50,7 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
 
         var read = Walk.Read(Part, criterion, sent.Answer, sent.Value, sent.Shortest, sent.Uncertainty, sent.Note, sent.Unit, Here.Actor, Here.Now);
         if (!read.Ok) return new JsonResult(new { kept = false, html = Html(Walk.Ask(Part, criterion, read.Fault) with { Finding = null }) });
-        var saved = await inspections.SaveAsync(id, [read.Value], Here.Actor, Here.Now, Cancel);
+        var saved = await inspections.SaveAsync(id, [read.Value with { Pin = sent.Pin }], Here.Actor, Here.Now, Cancel);
         await LoadAsync(id, sent.Part);
         return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, html = Html(Walk.Ask(Part, criterion, saved.Fault)) });
     }

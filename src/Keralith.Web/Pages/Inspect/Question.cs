@@ -24,6 +24,14 @@ public sealed record Question(
     /// <summary>The unit a bare figure is taken in: the baseline's, else the gear's own.</summary>
     public string Unit { get; init; } = "mm";
 
+    /// <summary>How much of the allowance the practice caliper's specimens have used up.</summary>
+    private static readonly decimal[] Worn = [0, 0.5m, 1.2m];
+
+    /// <summary>Readings the practice caliper takes, in the question's unit: as new, half worn, worn out. Empty where there is no figure to go by.</summary>
+    public string Specimens => Limits?.Entries.Select(e => e.Resolved).OfType<Figure>().Where(f => f.Reference is not null).MinBy(f => f.Allowance) is { Reference: { } asNew } figure
+        ? string.Join('|', Worn.Select(share => Math.Round((asNew + ((figure.Limit - asNew) * share)) / (Unit == "in" ? 25.4m : 1m), 3).ToString(System.Globalization.CultureInfo.InvariantCulture)))
+        : string.Empty;
+
     /// <summary>The outcome with its reason and the gauge, as shown under the answer and sent to the page that saves in the background.</summary>
     public IHtmlContent Result()
     {

@@ -20,6 +20,9 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
 
     public IReadOnlyList<(string Where, string Note)> Notes { get; private set; } = [];
 
+    /// <summary>Where findings were pinned on the drawing.</summary>
+    public IReadOnlyList<(decimal X, decimal Y, string What)> Pins { get; private set; } = [];
+
     /// <summary>The books it was judged by, with the editions the site named then, and the limits beside them.</summary>
     public string WorkedTo { get; private set; } = string.Empty;
 
@@ -32,6 +35,7 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
         (Findings, _) = FindingLine.Of(inspection.VerdictDocument, names);
+        Pins = inspection.Pins.Select(p => (p.Value.X, p.Value.Y, p.Key.Split(' ') is [var part, var criterion] ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}" : p.Key)).ToList();
         Notes = JsonSerializer.Deserialize<Dictionary<string, string>>(inspection.Notes)!
             .Select(n => (n.Key.Split(' ') is [var part, var criterion] ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}" : n.Key, n.Value)).ToList();
         return Page();

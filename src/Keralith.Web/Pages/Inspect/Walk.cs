@@ -37,6 +37,10 @@ public sealed class Walk
     /// <summary>What the person has in hand to measure with today.</summary>
     public Instrument? InHand { get; init; }
 
+    /// <summary>Where findings were pinned on the drawing.</summary>
+    public IReadOnlyList<(decimal X, decimal Y, string What)> Pins => _answers.Values.Where(a => a.Pin is not null)
+        .Select(a => (a.Pin!.Value.X, a.Pin.Value.Y, $"{Catalogue.Find(a.Criterion)?.Title}, {Parts.FirstOrDefault(p => p.Path == a.Part)?.Name}")).ToList();
+
     /// <summary>What its readings were taken with.</summary>
     public IEnumerable<Instrument> Instruments => _answers.Values.Select(a => a.Instrument).OfType<Instrument>().Distinct();
 
