@@ -32,7 +32,7 @@ internal sealed record Facet(string Name, string Column, string Type = "text", I
     public static IReadOnlyList<string> Names { get; } = All(string.Empty, string.Empty, []).Select(f => f.Name).ToList();
 
     /// <summary>A value's words.</summary>
-    public string Said(string? value) => value is null ? Unknown : Known is null ? value : Known.First(k => k.Value == value).Words;
+    public string Said(string? value) => value is null ? Unknown : Known?.FirstOrDefault(k => k.Value == value).Words ?? value;
 
     /// <summary>That a column holds the value of some words; nothing does when no value has them.</summary>
     /// <param name="column">The facet's column, or where it was grouped to.</param>

@@ -64,7 +64,8 @@ public sealed class SigningStore(Database database, SiteStore sites)
     private async Task<string?> RecordAsync(
         NpgsqlTransaction transaction, Guid id, OpenDraft open, Func<PieceRow, Site, IReadOnlyList<DraftAnswer>> answersOf, Signing signing, Stamp stamp, CancellationToken cancel)
     {
-        var (kind, inspectedOn) = (open.Kind, signing.InspectedOn!.Value);
+        if (signing.InspectedOn is not { } inspectedOn) return "Say on which day it was inspected.";
+        var kind = open.Kind;
         var right = kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
         if (!stamp.Actor.Role.May(right)) return "Your role may draft this inspection, not sign it. Pass the draft to an inspector: it stays in the tray.";
         if (inspectedOn > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";

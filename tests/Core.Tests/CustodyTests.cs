@@ -108,7 +108,8 @@ public class CustodyTests
     [InlineData("asme europe", "shackle", "2026-09-02")]
     [InlineData("asme europe", "hook", "2026-09-02")]
     [InlineData("asme europe", "web-sling", "2026-09-02")]
-    [InlineData("asme europe", "powered-hoist", "2027-03-02")]
+    // Europe's six months are not for hoists; one nobody looks at for a whole year counts as idle from that day.
+    [InlineData("asme europe", "powered-hoist", "2027-03-01")]
     [InlineData("asme australia", "web-sling", "2026-06-02")]
     [InlineData("asme australia europe", "wire-rope-sling", "2026-06-02")]
     [InlineData("osha ontario japan", "wire-rope-sling", "2027-03-02")]

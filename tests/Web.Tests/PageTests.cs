@@ -130,6 +130,22 @@ public class PageTests
         Assert.True(kept.GetProperty("kept").GetBoolean());
     }
 
+    [Fact]
+    public async Task Two_devices_on_one_draft_keep_the_later_answer_and_show_the_other()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var (one, two) = (await yard.SignedInAsync("inspector"), await yard.SignedInAsync("inspector2"));
+        var inspect = (await one.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        var (_, first) = await AnswerAsync(one, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "no", seen = "" });
+        Assert.DoesNotContain("after this page was opened", first.GetProperty("html").GetString(), StringComparison.Ordinal);
+        var (_, later) = await AnswerAsync(two, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "yes", seen = "" });
+        Assert.Contains("Test inspector entered No fault", later.GetProperty("html").GetString(), StringComparison.Ordinal);
+        var (_, again) = await AnswerAsync(two, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "no", seen = later.GetProperty("seen").GetString() });
+        Assert.DoesNotContain("after this page was opened", again.GetProperty("html").GetString(), StringComparison.Ordinal);
+        Assert.Equal("no", (await two.PageAsync($"{inspect}?part=leg-1")).QuerySelector("[data-question='chain.crack'] [data-field=answer][checked]")!.GetAttribute("value"));
+    }
+
     public static TheoryData<string, string> Hostile => new()
     {
         { "/scan?q=%00", "" },

@@ -107,7 +107,7 @@ export function inspectPart() {
           const response = await fetch(this.form.dataset.answerUrl, {
             method: "POST",
             headers: { "Content-Type": "application/json", Accept: "application/json", "X-Form-Token": this.form.dataset.token },
-            body: JSON.stringify(answer),
+            body: JSON.stringify({ ...answer, seen: this.rowOf(answer)?.dataset.seen ?? null }),
           });
           if (response.status === 401) {
             this.say("Your sign-in has lapsed. What you entered is kept on this device: sign in again and it goes on from here.", true);
@@ -136,10 +136,14 @@ export function inspectPart() {
       }
     },
 
+    rowOf(answer) {
+      return answer.part === this.form.dataset.part ? this.form.querySelector(`[data-question="${answer.criterion}"]`) : null;
+    },
+
     show(answer, result) {
-      if (answer.part !== this.form.dataset.part) return;
-      const row = this.form.querySelector(`[data-question="${answer.criterion}"]`);
+      const row = this.rowOf(answer);
       if (!row) return;
+      if (result.kept) row.dataset.seen = result.seen;
       row.querySelector("[data-result]").innerHTML = result.html;
       row.classList.toggle("is-answered", result.kept);
       if (result.progress) this.$refs.progress.textContent = result.progress;

@@ -14,6 +14,9 @@ public sealed record SentAnswer(string? Part, string? Criterion, string? Answer,
 
     public string? PinY { get; init; }
 
+    /// <summary>The mark of the answer the page was opened with; null where it sends none.</summary>
+    public string? Seen { get; init; }
+
     /// <summary>The pin; null where there is none, or it is no place.</summary>
     public Pin? Pin => decimal.TryParse(PinX, System.Globalization.NumberStyles.Float, null, out var x) && decimal.TryParse(PinY, System.Globalization.NumberStyles.Float, null, out var y) && Math.Abs(x) < Furthest && Math.Abs(y) < Furthest
         ? new(Math.Round(x, 1), Math.Round(y, 1)) : null;
@@ -51,8 +54,10 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
         var read = Walk.Read(Part, criterion, sent.Answer, sent.Value, sent.Shortest, sent.Uncertainty, sent.Note, sent.Unit, Here.Actor, Here.Now);
         if (!read.Ok) return new JsonResult(new { kept = false, html = Html(Walk.Ask(Part, criterion, read.Fault) with { Finding = null }) });
         var saved = await inspections.SaveAsync(id, [read.Value with { Pin = sent.Pin }], Here.Actor, Here.Now, Cancel);
+        var overtaken = Walk.Overtaken(read.Value, sent.Seen);
         await LoadAsync(id, sent.Part);
-        return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, html = Html(Walk.Ask(Part, criterion, saved.Fault)) });
+        var html = (overtaken is null ? string.Empty : $"<p class=\"notice\" role=\"alert\">{System.Net.WebUtility.HtmlEncode(overtaken)}</p>") + Html(Walk.Ask(Part, criterion, saved.Fault));
+        return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, seen = Walk.SeenMark(Part.Path, criterion.Id), html });
     }
 
     /// <summary>The whole part at once: the way without script.</summary>

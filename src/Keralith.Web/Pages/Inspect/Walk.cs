@@ -89,6 +89,17 @@ public sealed class Walk
         return at + 1 < Parts.Count ? Parts[at + 1] : null;
     }
 
+    /// <summary>When the answer to a question was kept, as a mark pages send back; empty where there is none. Another mark means somebody answered since.</summary>
+    public string SeenMark(string part, string criterion) => _answers.TryGetValue((part, criterion), out var answer) ? $"{answer.SavedAt.UtcTicks}" : string.Empty;
+
+    /// <summary>What somebody, or another device, answered since a page was opened, where that page now answers otherwise; null where nothing was lost sight of.</summary>
+    /// <param name="mine">The answer about to be kept.</param>
+    /// <param name="seen">The mark the page was opened with; null where it sends none.</param>
+    public string? Overtaken(DraftAnswer mine, string? seen) =>
+        seen is not null && seen != SeenMark(mine.Part, mine.Criterion) && _answers.TryGetValue((mine.Part, mine.Criterion), out var theirs) && theirs.Entry != mine.Entry && theirs.Entry is not { Answer: null, Value: null }
+            ? $"{theirs.SavedBy} entered {(theirs.Entry.Value ?? (Words.Find<Found>(theirs.Entry.Answer, Words.Code) is { } found ? Say.Found(found) : theirs.Entry.Answer))} at {theirs.SavedAt:HH:mm} UTC, after this page was opened. Yours is the later and is kept: agree which is right."
+            : null;
+
     /// <summary>A question with what was answered.</summary>
     /// <param name="fault">Why what was just typed is no answer.</param>
     public Question Ask(Part part, Criterion criterion, string? fault = null)
