@@ -35,7 +35,7 @@ public sealed class DueStore(Database database)
 
     private const string Due = "least(p.periodic_due, p.frequent_due)";
     private const string Kept = "p.state in ('in-service', 'held')";
-    private const string LastBy = "left join lateral (select w.name from inspection i join person w on w.id = coalesce(i.made_by, i.signed_by) where i.piece_id = p.id order by i.signed_at desc limit 1) last on true";
+    private const string LastBy = "left join lateral (select coalesce(i.made_by, i.signed_by) as person from inspection i where i.piece_id = p.id order by i.signed_at desc limit 1) newest on true left join person last on last.id = newest.person";
 
     /// <summary>The Monday of a day's week.</summary>
     public static DateOnly MondayOf(DateOnly day) => day.AddDays(-(((int)day.DayOfWeek + 6) % 7));
@@ -49,14 +49,17 @@ public sealed class DueStore(Database database)
         if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
         if (query.Family is { } family) asked.Add($"p.family = {asked.Bind(family)}");
         if (query.By is { } by) asked.Add($"last.name = {asked.Bind(by)}");
+
+        // Who inspected last is looked up for those listed alone, unless it is asked for.
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var batch = new NpgsqlBatch(connection)
         {
             BatchCommands =
             {
                 new NpgsqlBatchCommand($"""
-                    select {PieceRow.Columns}, page.last_by from (select p.id, last.name as last_by from piece p join store s on s.id = p.store_id {LastBy} where {asked} order by {Due}, s.position, p.peg, p.mark limit {asked.Bind(Most)}) page
-                    join piece p on p.id = page.id join store s on s.id = p.store_id order by {Due}, s.position, p.peg, p.mark
+                    select {PieceRow.Columns}, last.name as last_by
+                    from (select p.id from piece p join store s on s.id = p.store_id {(query.By is null ? string.Empty : LastBy)} where {asked} order by {Due}, s.position, p.peg, p.mark limit {asked.Bind(Most)}) page
+                    join piece p on p.id = page.id join store s on s.id = p.store_id {LastBy} order by {Due}, s.position, p.peg, p.mark
                     """).Positional(asked.Values),
                 new NpgsqlBatchCommand($"""
                     with d as materialized (select s.name as store, p.family, coalesce(last.name, 'nobody yet') as last_by, {Due} < $1 as overdue from piece p join store s on s.id = p.store_id {LastBy} where {Due} <= $2 and {Kept})
