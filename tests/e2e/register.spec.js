@@ -90,7 +90,7 @@ test("labels are shown, printed by the printer's stand-in, and what was found ca
   await page.goto("/register?q=HM-000");
   await page.getByRole("link", { name: "Labels of these" }).click();
   await expect(page.getByRole("img", { name: "The first sheet of labels" })).toBeVisible();
-  expect(await page.locator("img.label-sheet").evaluate((image) => image.complete && image.naturalWidth > 0)).toBe(true);
+  expect(await page.locator("img.label-sheet").evaluate((image) => image.decode().then(() => image.naturalWidth > 0))).toBe(true);
   await page.getByRole("button", { name: "Send to the label printer" }).click();
   await expect(page).toHaveURL(/\/labels\/printer/);
   await expect(page.locator("main a[href$='.pdf']").first()).toBeVisible();
