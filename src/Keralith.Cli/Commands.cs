@@ -18,6 +18,7 @@ internal static class Commands
           keralith import FILE [--dry-run] [--partial]  a register (CSV or XLSX) into the records
           keralith export WHAT [--all-columns]          register, inspections or ledger to standard output
           keralith judge [FILE|-] [--lines] cases in, verdicts out; no database
+          keralith lift [FILE|-] [--lines]  arrangements in, what they may carry out; no database
           keralith bench                   how fast it is, beside a floor measured in the same run
 
         keralith COMMAND --help says more.
@@ -33,6 +34,7 @@ internal static class Commands
         ["import"] = "keralith import FILE [--dry-run] [--partial]\n\nReads a register as CSV (UTF-8; comma or semicolon) or XLSX into KERALITH_DATABASE, or into the demo when there is one, in the name of\nKERALITH_USER, or of the first administrator. Nothing lands unless every row is good; --partial lands the good ones; --dry-run lands nothing.\nEach refused row is named on standard error as CSV: row,column,reason. The same file twice changes nothing. Exit code 2 when a row is refused.",
         ["export"] = "keralith export WHAT [--all-columns]\n\nWrites to standard output: register (CSV; --all-columns adds what the fixed columns can't carry), inspections (JSON Lines), ledger\n(JSON Lines with the hash chain). From KERALITH_DATABASE, or from the demo when there is one.",
         ["bench"] = "keralith bench [judgement|pages] [small] [--log]\n\nRuns the benchmarks on this machine and says whether the targets are met: judgement alone, pages alone, or both. The first time it makes a register of\n200 000 pieces, about five minutes; small stops at 20 000. --log shows all that was measured.",
+        ["lift"] = "keralith lift [FILE|-] [--lines]\n\nReads one keralith.lift/1 object from FILE, or from standard input, and writes its keralith.lift-result/1: the pull of each leg, what is\nasked of each piece and what it may carry so, the weakest piece and the largest load.\n--lines: one arrangement a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when an arrangement is not one; every fault is named with its path on standard error.",
         ["judge"] = "keralith judge [FILE|-] [--lines]\n\nReads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1.\n--lines: one case a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when a case is not one; every fault is named with its path on standard error.",
     };
 
@@ -54,7 +56,8 @@ internal static class Commands
         {
             return args[0] switch
             {
-                "judge" => await JudgeCommand.RunAsync(args[1..]),
+                "judge" => await DocumentCommand.Judge.RunAsync(args[1..]),
+                "lift" => await DocumentCommand.Lift.RunAsync(args[1..]),
                 "demo" => await DemoCommand.RunAsync(args[1..]),
                 "serve" => await ServeAsync(),
                 "migrate" => Migrate(),

@@ -135,6 +135,55 @@ public static class Words
         _ => throw new ArgumentOutOfRangeException(nameof(hitch), hitch, null),
     };
 
+    public static string Code(LiftOutcome outcome) => outcome switch
+    {
+        LiftOutcome.Ok => "ok",
+        LiftOutcome.Caution => "caution",
+        LiftOutcome.Ask => "ask",
+        LiftOutcome.Overloaded => "overloaded",
+        LiftOutcome.NotPermitted => "not-permitted",
+        _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, null),
+    };
+
+    public static string Code(LoadBasis basis) => basis switch
+    {
+        LoadBasis.Known => "known",
+        LoadBasis.Marked => "marked",
+        LoadBasis.Weighed => "weighed",
+        LoadBasis.Estimated => "estimated",
+        _ => throw new ArgumentOutOfRangeException(nameof(basis), basis, null),
+    };
+
+    public static string Code(FourLegs four) => four switch
+    {
+        FourLegs.ThreeShare => "three-share",
+        FourLegs.TwoCarry => "two-carry",
+        _ => throw new ArgumentOutOfRangeException(nameof(four), four, null),
+    };
+
+    public static string Code(Contact contact) => contact switch
+    {
+        Contact.Round => "round",
+        Contact.Square => "square",
+        _ => throw new ArgumentOutOfRangeException(nameof(contact), contact, null),
+    };
+
+    public static string Code(PinKind pin) => pin switch
+    {
+        PinKind.Screw => "screw",
+        PinKind.Bolt => "bolt",
+        PinKind.Round => "round",
+        _ => throw new ArgumentOutOfRangeException(nameof(pin), pin, null),
+    };
+
+    public static string Code(BoltHole hole) => hole switch
+    {
+        BoltHole.Blind => "blind",
+        BoltHole.ThroughTapped => "through-tapped",
+        BoltHole.Through => "through",
+        _ => throw new ArgumentOutOfRangeException(nameof(hole), hole, null),
+    };
+
     public static string Code(RatedAs rated) => rated switch
     {
         RatedAs.RatedLoad => "rated-load",

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
 using Xunit;
 
 namespace Keralith.Core.Tests;
@@ -9,7 +10,10 @@ namespace Keralith.Core.Tests;
 /// <summary>The worked cases: whatever they expect must stand in the verdict.</summary>
 public class ExampleTests
 {
-    private static readonly JsonElement Cases = JsonDocument.Parse(new StreamReader(typeof(ExampleTests).Assembly.GetManifestResourceStream("judge.json")!).ReadToEnd()).RootElement;
+    private static readonly JsonElement Cases = Read("judge.json");
+    private static readonly JsonElement Lifts = Read("lift.json");
+
+    public static TheoryData<string> LiftNames => new(Lifts.EnumerateArray().Select(c => c.GetProperty("name").GetString()!));
 
     public static TheoryData<string> Names => new(Cases.EnumerateArray().Where(IsKnown).Select(c => c.GetProperty("name").GetString()!));
 
@@ -32,8 +36,31 @@ public class ExampleTests
         Contains("$", expected, verdict);
     }
 
+    [Theory]
+    [MemberData(nameof(LiftNames))]
+    public void A_worked_lift_comes_out_as_expected(string name)
+    {
+        var example = Lifts.EnumerateArray().Single(c => c.GetProperty("name").GetString() == name);
+        var expected = example.GetProperty("expected");
+        var result = LiftReader.Read(example.GetProperty("input"));
+        if (expected.TryGetProperty("error", out _))
+        {
+            Assert.Null(result.Value);
+            Assert.NotEmpty(result.Faults);
+            return;
+        }
+
+        Assert.Empty(result.Faults);
+        Contains("$", expected, JsonDocument.Parse(LiftWriter.Write(LiftJudge.Of(result.Value!))).RootElement);
+    }
+
+    [Fact]
+    public void The_worked_lifts_are_all_run() => Assert.True(LiftNames.Count >= 74, $"only {LiftNames.Count} lifts");
+
     [Fact]
     public void The_worked_cases_of_the_known_families_are_all_run() => Assert.True(Names.Count >= 67, $"only {Names.Count} cases");
+
+    private static JsonElement Read(string name) => JsonDocument.Parse(new StreamReader(typeof(ExampleTests).Assembly.GetManifestResourceStream(name)!).ReadToEnd()).RootElement;
 
     private static bool IsKnown(JsonElement example) =>
         GearFamilies.Find(example.GetProperty("input").GetProperty("gear").GetProperty("family").GetString()!) is not null;

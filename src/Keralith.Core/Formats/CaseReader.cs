@@ -1,6 +1,5 @@
 using System.Text;
 using System.Text.Json;
-using System.Text.Unicode;
 using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -13,8 +12,6 @@ public static class CaseReader
 {
     public const string Format = "keralith.case/1";
 
-    private static readonly JsonDocumentOptions Options = new() { MaxDepth = 16 };
-
     private static readonly string[] LimitForms = ["percent", "absolute", "count"];
     private static readonly string[] AnswerForms = ["answer", "value", "count", "baseline", "baselineBasis", "uncertainty"];
     private static readonly Dictionary<string, InspectionKind> Kinds = Enum.GetValues<InspectionKind>().ToDictionary(Words.Code);
@@ -26,23 +23,7 @@ public static class CaseReader
     public static ReadResult<Case> Read(string json) => Read(Encoding.UTF8.GetBytes(json));
 
     /// <summary>Reads a case from UTF-8 JSON.</summary>
-    public static ReadResult<Case> Read(ReadOnlyMemory<byte> utf8)
-    {
-        if (!Utf8.IsValid(utf8.Span)) return new(null, [new("$", "the text is not UTF-8, expected one object in UTF-8")]);
-        try
-        {
-            using var document = JsonDocument.Parse(utf8, Options);
-            return Read(document.RootElement);
-        }
-        catch (JsonException e)
-        {
-            return new(null, [new("$", $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {Format} object")]);
-        }
-        catch (InvalidOperationException e) when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
-        {
-            return new(null, [new("$", "a text escapes half a character, expected Unicode text")]);
-        }
-    }
+    public static ReadResult<Case> Read(ReadOnlyMemory<byte> utf8) => JsonText.Read(utf8, Format, Read);
 
     /// <summary>Reads a case from a parsed document.</summary>
     public static ReadResult<Case> Read(JsonElement root)
@@ -51,8 +32,8 @@ public static class CaseReader
         var fields = new JsonFields(root, Place.Root, faults);
         if (!fields.IsObject) return new(null, faults);
         if (fields.RequiredText("format") is { } format && format != Format) fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
-        var books = Books(fields);
-        var kind = OneOf(fields, "kind", Kinds) ?? InspectionKind.Periodic;
+        var books = fields.RuleBooks("ruleBooks");
+        var kind = fields.OneOf("kind", Kinds) ?? InspectionKind.Periodic;
         var gear = Gear(fields, faults);
         var limits = Limits(fields, faults);
         var empty = gear is null ? null : new Case(books, kind, gear, limits, []);
@@ -60,26 +41,6 @@ public static class CaseReader
         if (gear is null) fields.Take("answers");
         fields.RefuseUnread("format, ruleBooks, kind, gear, limits, answers");
         return faults.Count > 0 ? new(null, faults) : new(empty! with { Answers = answers }, faults);
-    }
-
-    private static List<RuleBook> Books(JsonFields fields)
-    {
-        if (fields.Take("ruleBooks") is null) return [RuleBookShelf.Asme];
-        var books = new List<RuleBook>();
-        var count = 0;
-        foreach (var (element, place) in fields.Array("ruleBooks"))
-        {
-            count++;
-            if (element.ValueKind != JsonValueKind.String || RuleBookShelf.Find(element.GetString()!) is not { } book)
-            {
-                fields.Refuse(place, $"found {JsonFields.Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
-            }
-            else if (books.Contains(book)) fields.Refuse(place, $"the book {book} stands twice");
-            else books.Add(book);
-        }
-
-        if (count == 0) fields.Refuse("ruleBooks", "found no book, expected at least one");
-        return books;
     }
 
     private static GearPiece? Gear(JsonFields fields, List<Fault> faults)
@@ -90,7 +51,8 @@ public static class CaseReader
             return null;
         }
 
-        return GearReader.Read(element, fields.PlaceOf("gear"), faults);
+        var gear = new JsonFields(element, fields.PlaceOf("gear"), faults);
+        return gear.IsObject ? GearReader.Read(gear, faults) : null;
     }
 
     private static List<OwnLimit> Limits(JsonFields fields, List<Fault> faults)
@@ -100,7 +62,7 @@ public static class CaseReader
         {
             var limit = new JsonFields(element, place, faults);
             if (!limit.IsObject) continue;
-            var owner = RequiredOneOf(limit, "source", Owners);
+            var owner = limit.RequiredOneOf("source", Owners);
             var criterion = KnownCriterion(limit);
             var percent = limit.Number("percent");
             var count = limit.Whole("count", 1);
@@ -159,7 +121,7 @@ public static class CaseReader
 
     private static Response? Response(JsonFields answer, Criterion criterion)
     {
-        if (criterion.IsAnswerChosen) return RequiredOneOf(answer, "answer", Answers) is { } found ? new Chosen(found) : null;
+        if (criterion.IsAnswerChosen) return answer.RequiredOneOf("answer", Answers) is { } found ? new Chosen(found) : null;
         if (criterion.Kind == CriterionKind.Count)
         {
             if (!answer.Has("count")) answer.Refuse("count", "missing, expected a whole number from 0 up");
@@ -176,20 +138,13 @@ public static class CaseReader
             return angle is { } a ? new MeasuredAngle(a, about) : null;
         }
 
-        var value = Positive(answer, "value");
-        var baseline = Positive(answer, "baseline");
-        var basis = OneOf(answer, "baselineBasis", Bases) ?? BaselineBasis.New;
+        var value = answer.PositiveLength("value");
+        var baseline = answer.PositiveLength("baseline");
+        var basis = answer.OneOf("baselineBasis", Bases) ?? BaselineBasis.New;
         var uncertainty = answer.Parsed("uncertainty", Length.Read) ?? default;
         if (uncertainty.Millimetres < 0) answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
         if (criterion.IsPair && value < baseline) answer.Refuse("value", $"found {value}, expected the longest: not under the shortest, {baseline}");
         return value is { } v ? new Measured(v, baseline, basis, uncertainty) : null;
-    }
-
-    private static Length? Positive(JsonFields fields, string name)
-    {
-        var length = fields.Parsed(name, Length.Read);
-        if (length?.Millimetres <= 0) fields.Refuse(name, $"found {length}, expected a length over 0");
-        return length;
     }
 
     private static Criterion? KnownCriterion(JsonFields fields)
@@ -198,21 +153,5 @@ public static class CaseReader
         var criterion = Catalogue.Find(id);
         if (criterion is null) fields.Refuse("criterion", $"found \"{id}\", expected the id of a criterion, such as \"hook.throat\"");
         return criterion;
-    }
-
-    private static T? RequiredOneOf<T>(JsonFields fields, string name, Dictionary<string, T> known)
-        where T : struct
-    {
-        if (!fields.Has(name)) fields.Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
-        return OneOf(fields, name, known);
-    }
-
-    private static T? OneOf<T>(JsonFields fields, string name, Dictionary<string, T> known)
-        where T : struct
-    {
-        if (fields.Text(name) is not { } text) return null;
-        if (known.TryGetValue(text, out var value)) return value;
-        fields.Refuse(name, $"found \"{text}\", expected one of {string.Join(", ", known.Keys)}");
-        return null;
     }
 }

@@ -7,10 +7,11 @@ namespace Keralith.Core.Formats;
 internal static class GearReader
 {
     /// <summary>Reads a gear object; null when its family is not known. Faults are added with their paths.</summary>
-    public static GearPiece? Read(JsonElement element, Place place, List<Fault> faults)
+    /// <param name="fields">The object.</param>
+    /// <param name="faults">Where faults go.</param>
+    /// <param name="beside">Fields of the object that are no attributes and are read elsewhere.</param>
+    public static GearPiece? Read(JsonFields fields, List<Fault> faults, params ReadOnlySpan<string> beside)
     {
-        var fields = new JsonFields(element, place, faults);
-        if (!fields.IsObject) return null;
         GearFamily? family = null;
         if (fields.RequiredText("family") is { } code && (family = GearFamilies.Find(code)) is null)
         {
@@ -20,7 +21,7 @@ internal static class GearReader
         var values = new List<KeyValuePair<string, AttributeValue>>();
         foreach (var name in fields.Names)
         {
-            if (name == "family") continue;
+            if (name == "family" || beside.Contains(name)) continue;
             if (GearAttributes.Find(name) is not { } definition)
             {
                 fields.Refuse(name, "unknown field, expected family and attributes of the gear");

@@ -1,4 +1,6 @@
 using System.Text.Json;
+using Keralith.Core.Criteria;
+using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Formats;
 
@@ -135,6 +137,79 @@ internal sealed class JsonFields
         if (parsed.Ok) return parsed.Value;
         Refuse(name, parsed.Fault!);
         return null;
+    }
+
+    /// <summary>True or false; null when it is absent.</summary>
+    public bool? Flag(string name)
+    {
+        if (Take(name) is not { } element) return null;
+        if (element.ValueKind is JsonValueKind.True or JsonValueKind.False) return element.GetBoolean();
+        Refuse(name, $"found {Kind(element)}, expected true or false");
+        return null;
+    }
+
+    /// <summary>One of the known words; null when it is absent or another.</summary>
+    public T? OneOf<T>(string name, Dictionary<string, T> known)
+        where T : struct
+    {
+        if (Text(name) is not { } text) return null;
+        if (known.TryGetValue(text, out var value)) return value;
+        Refuse(name, $"found \"{text}\", expected one of {string.Join(", ", known.Keys)}");
+        return null;
+    }
+
+    public T? RequiredOneOf<T>(string name, Dictionary<string, T> known)
+        where T : struct
+    {
+        if (!Has(name)) Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
+        return OneOf(name, known);
+    }
+
+    /// <summary>A length over 0.</summary>
+    public Length? PositiveLength(string name)
+    {
+        var length = Parsed(name, Length.Read);
+        if (length?.Millimetres <= 0) Refuse(name, $"found {length}, expected a length over 0");
+        return length;
+    }
+
+    /// <summary>A mass over 0.</summary>
+    public Mass? PositiveMass(string name)
+    {
+        var mass = Parsed(name, Mass.Read);
+        if (!(mass?.Kilograms <= 0)) return mass;
+        Refuse(name, $"found {mass}, expected more than 0");
+        return null;
+    }
+
+    /// <summary>An angle within bounds.</summary>
+    public Angle? AngleBetween(string name, decimal least, decimal most)
+    {
+        var angle = Parsed(name, Angle.Read);
+        if (angle is not { } a || (a.Degrees >= least && a.Degrees <= most)) return angle;
+        Refuse(name, $"found {a}, expected {least} to {most} deg");
+        return null;
+    }
+
+    /// <summary>The rule books named; asme when the field is absent.</summary>
+    public List<RuleBook> RuleBooks(string name)
+    {
+        if (Take(name) is null) return [RuleBookShelf.Asme];
+        var books = new List<RuleBook>();
+        var count = 0;
+        foreach (var (element, place) in Array(name))
+        {
+            count++;
+            if (element.ValueKind != JsonValueKind.String || RuleBookShelf.Find(element.GetString()!) is not { } book)
+            {
+                Refuse(place, $"found {Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
+            }
+            else if (books.Contains(book)) Refuse(place, $"the book {book} stands twice");
+            else books.Add(book);
+        }
+
+        if (count == 0) Refuse(name, "found no book, expected at least one");
+        return books;
     }
 
     /// <summary>Calls unknown whatever was not read.</summary>

@@ -186,7 +186,8 @@ public static class PieceDocument
             return;
         }
 
-        if (GearReader.Read(element, json.PlaceOf("gear"), faults) is not { } gear) return;
+        var stated = new JsonFields(element, json.PlaceOf("gear"), faults);
+        if (!stated.IsObject || GearReader.Read(stated, faults) is not { } gear) return;
         fields["family"] = gear.Family.Code;
         foreach (var (name, value) in gear.Values)
         {

@@ -1,8 +1,5 @@
 using System.Buffers;
-using System.Globalization;
 using System.Runtime.CompilerServices;
-using System.Text;
-using System.Text.Encodings.Web;
 using System.Text.Json;
 using Keralith.Core.Criteria;
 using Keralith.Core.Judgement;
@@ -14,23 +11,15 @@ public static class VerdictWriter
 {
     public const string Format = "keralith.verdict/1";
 
-    private static readonly JsonWriterOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
-    private static readonly JsonWriterOptions Indented = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Indented = true, NewLine = "\n" };
-
     private static readonly ConditionalWeakTable<PlacedCriterion, byte[]> Kept = [];
 
     /// <summary>The verdict as JSON text.</summary>
-    public static string Write(Verdict verdict, bool indented = false)
-    {
-        var buffer = new ArrayBufferWriter<byte>(2048);
-        Write(buffer, verdict, indented);
-        return Encoding.UTF8.GetString(buffer.WrittenSpan);
-    }
+    public static string Write(Verdict verdict, bool indented = false) => JsonText.Text(buffer => Write(buffer, verdict, indented));
 
     /// <summary>Writes the verdict as UTF-8 JSON.</summary>
     public static void Write(IBufferWriter<byte> buffer, Verdict verdict, bool indented = false)
     {
-        using var json = new Utf8JsonWriter(buffer, indented ? Indented : Compact);
+        using var json = new Utf8JsonWriter(buffer, indented ? JsonText.Indented : JsonText.Compact);
         Write(json, verdict);
     }
 
@@ -111,10 +100,5 @@ public static class VerdictWriter
     private static string LimitName(Criterion criterion) => criterion.Kind == CriterionKind.Count ? "limitCount" : criterion.IsAngle ? "limitDeg" : "limitMm";
 
     /// <summary>Four decimals, half away from zero, no trailing zeros.</summary>
-    private static void Number(Utf8JsonWriter json, string name, decimal? number)
-    {
-        json.WritePropertyName(name);
-        if (number is not { } n) json.WriteNullValue();
-        else json.WriteRawValue(Math.Round(n, 4, MidpointRounding.AwayFromZero).ToString("0.####", CultureInfo.InvariantCulture), skipInputValidation: true);
-    }
+    private static void Number(Utf8JsonWriter json, string name, decimal? number) => json.WriteFigure(name, number, 4);
 }

@@ -1,3 +1,4 @@
+using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
@@ -36,4 +37,32 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
 
         return null;
     }
+
+    /// <summary>The share heat takes under the chosen books: while hot, or for good from the hottest ever met, whichever is more; of several books the larger.</summary>
+    /// <param name="gear">The chain.</param>
+    /// <param name="now">At the load end; null: ordinary.</param>
+    /// <param name="hottest">The hottest it has met; null: not recorded.</param>
+    /// <param name="books">The books worked to. Europe has rows of its own for the heat of the day and none for what lasts.</param>
+    /// <returns>The share, 0 to 1; null where chain carries nothing.</returns>
+    public static decimal? Loss(GearPiece gear, Temperature? now, Temperature? hottest, IReadOnlyList<RuleBook> books)
+    {
+        var lasting = hottest is { } met ? At(gear, met) : None;
+        if (lasting is null) return null;
+        var loss = lasting.Lasting;
+        if (now is not { } heat) return loss;
+        foreach (var europe in books.Select(b => b.Id == "europe").Distinct())
+        {
+            if ((europe ? Europe(heat) : At(gear, heat)?.WhileHot) is not { } share) return null;
+            loss = Math.Max(loss, share);
+        }
+
+        return loss;
+    }
+
+    /// <summary>Whether heat this high is outside what the table was made for: a grade without a column is computed as 100 and asked about.</summary>
+    public static bool AsksGrade(GearPiece gear, Temperature temperature) => temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.GradeNumber is not (80 or 100);
+
+    /// <summary>The share chain loses while hot in Europe (EN 818); null over 400 C.</summary>
+    private static decimal? Europe(Temperature temperature) =>
+        temperature.Celsius switch { <= 200 => 0, <= 300 => 0.10m, <= 400 => 0.25m, _ => null };
 }

@@ -51,6 +51,14 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
         return temperature.Degrees < Lowest.On(temperature.Scale) || temperature.Degrees > highest || (HighestItselfAsks && temperature.Degrees == highest);
     }
 
+    /// <summary>Whether a temperature lies below the lowest; false where no table has a row.</summary>
+    public static bool IsBelow(GearPiece gear, IReadOnlyList<RuleBook> books, Temperature temperature) =>
+        Of(gear, books) is { } limits && temperature.Degrees < limits.Lowest.On(temperature.Scale);
+
+    /// <summary>Whether wire rope is out for good by the heat it has met (OSHA books): above 200 F with a fiber core, or a core nobody has stated.</summary>
+    public static bool IsOutForGood(GearPiece gear, Temperature hottest, IReadOnlyList<RuleBook> books) =>
+        gear.Family.Code == "wire-rope-sling" && gear.Text("core") != "iwrc" && books.Any(b => b.Id is "osha" or "osha-construction") && hottest.Degrees > new ScaledLimit(200, 93).On(hottest.Scale);
+
     public override string ToString() => $"{Lowest} to {(HighestItselfAsks ? "below " : string.Empty)}{Highest}";
 
     private static OperatingTemperatures? Synthetic(string? fiber, IReadOnlyList<RuleBook> books) => fiber?.ToLowerInvariant() switch

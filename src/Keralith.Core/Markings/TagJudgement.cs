@@ -134,12 +134,11 @@ public static class TagJudgement
     {
         if (met.HasMet is not { } hottest) return;
         const string Check = "hottest met";
-        var osha = books.Any(b => b.Id is "osha" or "osha-construction");
         if (gear.Family.Code == "alloy-chain-sling")
         {
             if (ChainHeat.At(gear, hottest) is null) remarks.Add(new(Check, Outcome.Remove, $"It has met {hottest}: chain heated over 1000 F (538 C) is out for good.", "chain.heat"));
         }
-        else if (osha && gear.Family.Code == "wire-rope-sling" && gear.Text("core") != "iwrc" && hottest.Degrees > new ScaledLimit(200, 93).On(hottest.Scale))
+        else if (OperatingTemperatures.IsOutForGood(gear, hottest, books))
         {
             remarks.Add(new(Check, Outcome.Remove, $"It has met {hottest}: fiber-core rope heated above 200 F (93 C) is out for good{(gear.Text("core") is null ? "; its core isn't stated" : string.Empty)}.", "rope.heat"));
         }

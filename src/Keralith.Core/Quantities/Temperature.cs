@@ -15,6 +15,9 @@ public enum TemperatureScale
 /// <param name="Scale">The scale it was written on.</param>
 public readonly record struct Temperature(decimal Degrees, TemperatureScale Scale)
 {
+    /// <summary>The degrees on the Celsius scale.</summary>
+    public decimal Celsius => Scale == TemperatureScale.Celsius ? Degrees : (Degrees - 32) * 5 / 9;
+
     /// <summary>Reads a temperature such as <c>400 F</c> or <c>-40 C</c>.</summary>
     public static Checked<Temperature> Read(string? text)
     {
