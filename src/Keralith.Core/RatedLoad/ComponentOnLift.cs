@@ -66,6 +66,9 @@ internal static class ComponentOnLift
             case LiftingPointOnLift point:
                 if (!point.Documented) piece.Note(LiftOutcome.Ask, "the lifting point has no calculation on file: ask a qualified person");
                 break;
+            case OtherOnLift:
+                piece.Note(LiftOutcome.Ask, "how it may be loaded stands in its maker's instructions: a qualified person reads them first");
+                break;
             default:
                 throw new InvalidOperationException($"No such component: {component.Kind}.");
         }
@@ -176,7 +179,8 @@ internal static class ComponentOnLift
     {
         if (!hoist.IsHung) piece.Note(LiftOutcome.Ok, "its hooks pull in one straight line");
         else if (hoist.OffPlumb is null) piece.Note(LiftOutcome.Ok, "taken as hung plumb: no deliberate side pull");
-        else if (hoist.OffPlumb is { Degrees: > MostOffPlumb }) piece.Forbid($"pulled {hoist.OffPlumb} off plumb: over {QuantityFormat.Number(MostOffPlumb)} deg only where the maker states it (10 deg is taught in some shops and not used here)");
+        else if (hoist.OffPlumb is { Degrees: > MostOffPlumb } && hoist.MakersAngle >= hoist.OffPlumb) piece.Note(LiftOutcome.Caution, $"pulled {QuantityFormat.Number(QuantityFormat.Round(hoist.OffPlumb.Value.Degrees, 2))} deg off plumb, within the {hoist.MakersAngle} its maker states");
+        else if (hoist.OffPlumb is { Degrees: > MostOffPlumb }) piece.Forbid($"pulled {QuantityFormat.Number(QuantityFormat.Round(hoist.OffPlumb.Value.Degrees, 2))} deg off plumb: over {QuantityFormat.Number(MostOffPlumb)} deg only where the maker states it (10 deg is taught in some shops and not used here)");
         piece.Note(LiftOutcome.Ok, "never the hoist's own chain or rope round the load, never run to its stops");
     }
 }

@@ -69,7 +69,7 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
     }
 
     /// <summary>The hitch and angle the rated load is marked for: stated, or plain where there is only one way to read it.</summary>
-    private static (Hitch Hitch, Angle Angle)? Stated(GearPiece gear, TagWords words) => gear switch
+    internal static (Hitch Hitch, Angle Angle)? Stated(GearPiece gear, TagWords words) => gear switch
     {
         { Family.Code: "metal-mesh-sling" } when words.Hitch is null => (Hitch.Basket, new(90)),
         { Legs: 1 } when words.Hitch is { } hitch => (hitch, words.Angle ?? new(90)),

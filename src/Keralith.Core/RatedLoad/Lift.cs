@@ -66,6 +66,12 @@ public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
     /// <summary>What the tag gives the whole sling by hitch and angle; empty where it has no table.</summary>
     public IReadOnlyList<TagTableRow> TagTable { get; init; } = [];
 
+    /// <summary>What the tag gives the whole sling at its own angle: a ceiling where its legs stand as steep or steeper; null where it names none.</summary>
+    public TagTableRow? Ceiling { get; init; }
+
+    /// <summary>Why its rated load can't be worked out, in words; null: it is simply not known.</summary>
+    public string? WhyUnrated { get; init; }
+
     /// <summary>The hottest it has ever met, as recorded.</summary>
     public Temperature? Hottest { get; init; }
 }
@@ -104,11 +110,17 @@ public abstract record Arrangement
     }
 }
 
-/// <summary>Legs alike at one angle, the load centred.</summary>
-/// <param name="Legs">1 to 4.</param>
+/// <summary>Legs standing alike at one angle, the load centred.</summary>
 /// <param name="Angle">From the horizontal, 0 to 90 degrees.</param>
-/// <param name="Rigging">Of every leg.</param>
-public sealed record SymmetricLegs(int Legs, Angle Angle, LegRigging Rigging) : Arrangement;
+/// <param name="Rigging">Of each leg, 1 to 4; all in one hitch.</param>
+public sealed record SymmetricLegs(Angle Angle, IReadOnlyList<LegRigging> Rigging) : Arrangement
+{
+    /// <summary>Legs rigged alike.</summary>
+    public SymmetricLegs(int legs, Angle angle, LegRigging each)
+        : this(angle, [.. Enumerable.Repeat(each, legs)])
+    {
+    }
+}
 
 /// <summary>Legs to known points. Made by <see cref="LegGeometry.Read"/>, which refuses what has no answer.</summary>
 /// <param name="Geometry">Hook, centre of gravity and picks, and the pull of each leg.</param>

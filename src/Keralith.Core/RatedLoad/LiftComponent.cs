@@ -118,6 +118,9 @@ public sealed record HoistOnLift(GearFamily Family, Mass? RatedLoad, Angle? OffP
 {
     public override string Kind => Family.Code;
 
+    /// <summary>The angle off plumb the maker states it may pull at; null where the maker states none.</summary>
+    public Angle? MakersAngle { get; init; }
+
     /// <summary>Hung hoists pull plumb; lever and rope-grip hoists pull in any direction.</summary>
     public bool IsHung => Family.Code is "hand-chain-hoist" or "powered-hoist";
 }
@@ -128,4 +131,12 @@ public sealed record HoistOnLift(GearFamily Family, Mass? RatedLoad, Angle? OffP
 public sealed record LiftingPointOnLift(Mass? RatedLoad, bool Documented) : LiftComponent(RatedLoad)
 {
     public override string Kind => "lifting-point";
+}
+
+/// <summary>Gear whose own instructions decide: beams, clamps, blocks.</summary>
+/// <param name="Family">Its family.</param>
+/// <param name="RatedLoad">As marked.</param>
+public sealed record OtherOnLift(GearFamily Family, Mass? RatedLoad) : LiftComponent(RatedLoad)
+{
+    public override string Kind => Family.Code;
 }

@@ -29,6 +29,7 @@ public static class LiftJudge
         {
             SymmetricLegs symmetric => Symmetric(lift, symmetric, remarks),
             LegsToPoints points => ToPoints(lift, points, remarks),
+            BetweenHoists between => Between(lift, between, remarks),
             _ => throw new InvalidOperationException("No such arrangement."),
         };
         var whole = lift.Load.Weight.Kilograms + (lift.Rigging?.Kilograms ?? 0);
@@ -38,7 +39,7 @@ public static class LiftJudge
         {
             foreach (var remark in piece.Remarks)
             {
-                var which = leg is { } number && lift.Arrangement is LegsToPoints { Rigging.Count: > 1 } ? $"Leg {number}, {Name(piece)}" : leg is null ? $"Above, {Name(piece)}" : char.ToUpperInvariant(Name(piece)[0]) + Name(piece)[1..];
+                var which = leg is { } number && legs.Count > 1 && !(lift.Arrangement is SymmetricLegs alike && alike.Rigging.All(r => ReferenceEquals(r, alike.Rigging[0]))) ? $"Leg {number}, {Name(piece)}" : leg is null ? $"Above, {Name(piece)}" : char.ToUpperInvariant(Name(piece)[0]) + Name(piece)[1..];
                 var said = remark with { Text = $"{which}: {remark.Text}." };
                 if (!remarks.Contains(said)) remarks.Add(said);
             }
@@ -79,7 +80,7 @@ public static class LiftJudge
 
     private static List<LegOnLift> Symmetric(Lift lift, SymmetricLegs legs, List<Remark> remarks)
     {
-        var (angle, rigging) = (legs.Angle, legs.Rigging);
+        var (angle, count) = (legs.Angle, legs.Rigging.Count);
         if (angle.Degrees < Level)
         {
             remarks.Add(new(LiftOutcome.NotPermitted, "Level legs lift nothing: the pull in them has no end."));
@@ -87,18 +88,39 @@ public static class LiftJudge
         }
 
         var four = lift.FourLegs ?? FourLegs.ThreeShare;
-        Counted(legs.Legs, four, remarks);
-        Standing(lift, legs.Legs, [(1, angle.Degrees)], [.. Enumerable.Repeat(rigging, legs.Legs)], remarks);
-        var share = HitchFactors.Share(legs.Legs, four);
+        Counted(count, four, remarks);
+        Standing(lift, count, [(1, angle.Degrees)], legs.Rigging, remarks);
+        var share = HitchFactors.Share(count, four);
         var sine = HitchFactors.Sine(angle);
         var weight = lift.Load.Weight.Kilograms;
-        var basket = rigging.Hitch == Hitch.Basket;
+        var basket = legs.Rigging[0].Hitch == Hitch.Basket;
         var tension = Figures.Ratio(weight, basket ? share : share * sine);
         var part = basket ? Figures.Ratio(weight, share * 2 * sine) : tension;
-        var pieces = LegPieces(lift, rigging, tension, new(legs.Legs, angle, share));
+        var stand = new LegStand(count, angle, share);
         var inward = part * HitchFactors.Cosine(angle);
         if (inward > 0) remarks.Add(new(LiftOutcome.Ok, $"Each leg pulls inward on the load with {Round(inward)} kg: will it buckle, or the eye bolts bend? Lift slowly and watch."));
-        return [.. Enumerable.Range(1, legs.Legs).Select(n => new LegOnLift(n, angle.Degrees, tension, inward, pieces))];
+        return [.. legs.Rigging.Select((rigging, i) => new LegOnLift(i + 1, angle.Degrees, tension, inward, LegPieces(lift, rigging, tension, stand)))];
+    }
+
+    /// <summary>Each hoist sees the worst of the way.</summary>
+    private static List<LegOnLift> Between(Lift lift, BetweenHoists between, List<Remark> remarks)
+    {
+        remarks.Add(new(LiftOutcome.Ok, "The load hangs on both hoists until one is slack: two people, one leader, small steps by turns."));
+        var way = between.Drift.Way;
+        return
+        [
+            Hoist(1, between.First, way.MaxBy(s => s.First)!.First, way.Max(s => s.FirstOffPlumb)),
+            Hoist(2, between.Second, way.MaxBy(s => s.Second)!.Second, way.Max(s => s.SecondOffPlumb)),
+        ];
+
+        LegOnLift Hoist(int number, IReadOnlyList<LiftComponent> components, double pull, double offPlumb)
+        {
+            var tension = Figures.Of(pull * (double)lift.Load.Weight.Kilograms);
+            var off = new Angle(QuantityFormat.Round(Figures.Of(offPlumb), 6));
+            var angle = new Angle(90 - off.Degrees);
+            var pieces = components.Select((c, i) => ComponentOnLift.Judge(c is HoistOnLift hoist ? hoist with { OffPlumb = off } : c, tension, new(angle, null, i == 0 ? null : components[i - 1]), lift.Load.Temperature, lift.Books)).ToList();
+            return new(number, angle.Degrees, tension, tension * HitchFactors.Cosine(angle), pieces);
+        }
     }
 
     private static List<LegOnLift> ToPoints(Lift lift, LegsToPoints points, List<Remark> remarks)

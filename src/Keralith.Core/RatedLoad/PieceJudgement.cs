@@ -19,10 +19,10 @@ internal sealed class PieceJudgement(string kind, decimal? demand)
     public decimal? Allowed { get; private set; }
 
     /// <summary>Begins from the rated load as marked.</summary>
-    public void Rated(Mass? marked)
+    public void Rated(Mass? marked, string? why = null)
     {
         Allowed = marked?.Kilograms;
-        if (marked is null) Note(LiftOutcome.Ask, "its rated load is not known: no rated load, no use");
+        if (marked is null) Note(LiftOutcome.Ask, why ?? "its rated load is not known: no rated load, no use");
     }
 
     public void Note(LiftOutcome outcome, string words) => _remarks.Add(new(outcome, words));

@@ -26,7 +26,7 @@ internal static class SlingOnLeg
         var (sling, family) = (rigging.Sling, rigging.Sling.Gear.Family);
         var piece = new PieceJudgement(family.Code, rigging.Crossed ? demand * 2 : demand);
         if (rigging.Crossed) piece.Note(LiftOutcome.Ok, "slings cross under the load: twice the tension is taken");
-        piece.Rated(sling.RatedLoad);
+        piece.Rated(sling.RatedLoad, sling.WhyUnrated);
         Made(piece, sling.Gear, books);
         Usual(piece, sling);
         var before = piece.Allowed;
@@ -175,6 +175,7 @@ internal static class SlingOnLeg
     {
         var sine = HitchFactors.Sine(stand.Angle);
         if (HitchFactors.Band(stand.Legs, stand.Angle.Degrees, books) is { } band) piece.Reduce("band", Math.Min(1, Figures.Ratio(band, share * sine)));
+        if (rigging.Sling.Ceiling is { } whole && whole.Hitch == rigging.Hitch && whole.Angle <= stand.Angle) Cap(piece, rigging, kept, share, sine, whole);
         var table = rigging.Sling.TagTable;
         if (table.Count == 0) return;
         if (table.Where(r => r.Hitch == rigging.Hitch && r.Angle <= stand.Angle).MaxBy(r => r.Angle.Degrees) is not { } row)
@@ -183,11 +184,14 @@ internal static class SlingOnLeg
             return;
         }
 
+        Cap(piece, rigging, kept, share, sine, row);
+    }
+
+    private static void Cap(PieceJudgement piece, LegRigging rigging, decimal kept, int share, decimal sine, TagTableRow row)
+    {
         var cap = Figures.Ratio(row.Load.Kilograms * kept, rigging.Hitch == Hitch.Basket ? share : share * sine);
-        if (piece.Allowed is { } allowed && cap < allowed)
-        {
-            piece.Note(LiftOutcome.Ok, $"its tag's own figure for {row.Angle} and over is a ceiling");
-            piece.Bring("tag table", cap);
-        }
+        if (piece.Allowed is not { } allowed || cap >= allowed) return;
+        piece.Note(LiftOutcome.Ok, $"its tag's own figure for {row.Angle} and over is a ceiling");
+        piece.Bring("tag table", cap);
     }
 }

@@ -1,0 +1,56 @@
+using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+using Keralith.Core.RatedLoad;
+
+namespace Keralith.Core.Lifting;
+
+/// <summary>What a plan comes to with the gear it names: the arrangement, and whether that gear may be used and seats.</summary>
+/// <param name="Planned">The plan with its gear.</param>
+/// <param name="Result">The arrangement; null while something is wanted.</param>
+/// <param name="Outcome">The worst of all; null while something is wanted.</param>
+/// <param name="Remarks">What bears on the plan beyond the arrangement.</param>
+public sealed record PlanVerdict(PlannedLift Planned, LiftResult? Result, LiftOutcome? Outcome, IReadOnlyList<Remark> Remarks)
+{
+    /// <summary>Whether it may go to the checklist: nothing wanted, nothing over, nothing forbidden.</summary>
+    public bool MayBeLifted => Outcome is { } outcome && outcome < LiftOutcome.Overloaded;
+
+    /// <summary>Judges a plan.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="gear">The pieces it names, by mark.</param>
+    /// <param name="books">The rule books worked to.</param>
+    /// <param name="weighed">What the load cell said; null where it was not weighed.</param>
+    public static PlanVerdict Of(LiftPlan plan, IReadOnlyDictionary<string, LiftGear> gear, IReadOnlyList<RuleBook> books, Mass? weighed)
+    {
+        var planned = plan.With(gear, books);
+        var result = planned.Lift is { } lift ? LiftJudge.Of(lift) : null;
+        var remarks = new List<Remark>();
+        foreach (var piece in plan.Pieces.DistinctBy(p => p.Mark))
+        {
+            if (!gear.TryGetValue(piece.Mark, out var known)) remarks.Add(new(LiftOutcome.NotPermitted, $"There is no piece {piece.Mark}."));
+            else if (LiftGear.RoleOf(known.Gear.Family) == LiftRole.None) remarks.Add(new(LiftOutcome.NotPermitted, $"{known} belongs on no lift."));
+            else if (!known.Use.MayBeUsed) remarks.Add(new(LiftOutcome.NotPermitted, $"{known} may not be used: {string.Join(" ", known.Use.Reasons)}"));
+        }
+
+        remarks.AddRange(Seats(planned, gear));
+        if (weighed is { } cell && plan.Estimate?.Against(cell) is { } surprise) remarks.Add(new(LiftOutcome.Caution, surprise));
+        LiftOutcome? outcome = result?.Outcome;
+        foreach (var remark in remarks)
+        {
+            if (outcome is { } so && remark.Outcome > so) outcome = remark.Outcome;
+        }
+
+        return new(planned, result, outcome, remarks);
+    }
+
+    /// <summary>A hook and what hangs in it, wherever both are registered with their sizes.</summary>
+    private static IEnumerable<Remark> Seats(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        var lines = planned.LegMarks.Select(leg => planned.AboveMarks.Concat(leg).ToList()).DefaultIfEmpty([.. planned.AboveMarks]);
+        foreach (var (hook, eye) in lines.SelectMany(line => line.Zip(line.Skip(1))).Distinct())
+        {
+            if (!gear.TryGetValue(hook, out var upper) || !gear.TryGetValue(eye, out var lower) || upper.Gear.Family.Code != "hook" || lower.Fit == FitSizes.None) continue;
+            if (SeatCheck.Of(upper.Fit, lower.Fit) is { Seats: false } seat) yield return new(LiftOutcome.Ask, $"{eye} in the hook {hook}: {seat.Words}");
+        }
+    }
+}
