@@ -19,6 +19,7 @@ internal static class Commands
           keralith export WHAT [--all-columns]          register, inspections or ledger to standard output
           keralith judge [FILE|-] [--lines] cases in, verdicts out; no database
           keralith lift [FILE|-] [--lines]  arrangements in, what they may carry out; no database
+          keralith load-cell [--port N] [--hang WEIGHT] a load cell's stand-in: readings as lines on loopback
           keralith bench                   how fast it is, beside a floor measured in the same run
 
         keralith COMMAND --help says more.
@@ -35,6 +36,7 @@ internal static class Commands
         ["export"] = "keralith export WHAT [--all-columns]\n\nWrites to standard output: register (CSV; --all-columns adds what the fixed columns can't carry), inspections (JSON Lines), ledger\n(JSON Lines with the hash chain). From KERALITH_DATABASE, or from the demo when there is one.",
         ["bench"] = "keralith bench [judgement|pages] [small] [--log]\n\nRuns the benchmarks on this machine and says whether the targets are met: judgement alone, pages alone, or both. The first time it makes a register of\n200 000 pieces, about five minutes; small stops at 20 000. --log shows all that was measured.",
         ["lift"] = "keralith lift [FILE|-] [--lines]\n\nReads one keralith.lift/1 object from FILE, or from standard input, and writes its keralith.lift-result/1: the pull of each leg, what is\nasked of each piece and what it may carry so, the weakest piece and the largest load.\n--lines: one arrangement a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when an arrangement is not one; every fault is named with its path on standard error.",
+        ["load-cell"] = "keralith load-cell [--port N] [--hang WEIGHT]\n\nA load cell that is not there: whoever connects to its port on loopback reads a line of JSON every 150 ms,\n  {\"format\":\"keralith.cell/1\",\"at\":\"...\",\"kg\":1234.5,\"steady\":true}\nwith swing after a load is hung, noise and a slow drift. It takes lines: hang 1200 kg. The demo starts one by itself;\nKERALITH_LOAD_CELL names one (host:port) to a served application.",
         ["judge"] = "keralith judge [FILE|-] [--lines]\n\nReads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1.\n--lines: one case a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when a case is not one; every fault is named with its path on standard error.",
     };
 
@@ -58,6 +60,7 @@ internal static class Commands
             {
                 "judge" => await DocumentCommand.Judge.RunAsync(args[1..]),
                 "lift" => await DocumentCommand.Lift.RunAsync(args[1..]),
+                "load-cell" => await LoadCell.CellStandIn.RunAsync(args[1..]),
                 "demo" => await DemoCommand.RunAsync(args[1..]),
                 "serve" => await ServeAsync(),
                 "migrate" => Migrate(),

@@ -1,3 +1,5 @@
+using System.Diagnostics;
+using System.Globalization;
 using Keralith.Cli.Demo;
 using Keralith.Data;
 using Keralith.Data.Local;
@@ -21,6 +23,7 @@ internal static class DemoCommand
         var port = Port(args);
         Console.WriteLine("Starting the database on loopback ...");
         var cluster = LocalCluster.Start(Folder);
+        Process? cell = null;
         try
         {
             await cluster.EnsureDatabaseAsync(DatabaseName, async fresh =>
@@ -36,6 +39,7 @@ internal static class DemoCommand
             if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null) Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
             var free = LocalCluster.FreePort(port);
             if (free != port) Console.WriteLine($"Port {port} is taken.");
+            cell = StartCell();
             await using var app = WebHost.Build([], connection, $"http://127.0.0.1:{free}", quiet: true);
             await app.StartAsync();
             Console.WriteLine($"\n  Keralith is at http://127.0.0.1:{free}\n  Sign in as inspector, qualified, stores or crew with the password lockgate-demo.\n  Ctrl-C stops it.\n");
@@ -44,10 +48,22 @@ internal static class DemoCommand
         }
         finally
         {
+            if (cell is { HasExited: false }) cell.Kill();
+            cell?.Dispose();
             cluster.Stop();
         }
 
         return 0;
+    }
+
+    /// <summary>The load cell's stand-in, a process of its own; null where one is named already.</summary>
+    private static Process? StartCell()
+    {
+        if (Environment.GetEnvironmentVariable("KERALITH_LOAD_CELL") is not null) return null;
+        var port = LocalCluster.FreePort(UsualPort + 1);
+        var cell = Process.Start(new ProcessStartInfo("dotnet", [Environment.GetCommandLineArgs()[0], "load-cell", "--port", port.ToString(CultureInfo.InvariantCulture), "--hang", "3400 lb"]) { RedirectStandardOutput = true });
+        Environment.SetEnvironmentVariable("KERALITH_LOAD_CELL", $"127.0.0.1:{port}");
+        return cell;
     }
 
     private static int Port(string[] args)

@@ -124,9 +124,13 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         },
         cancel);
 
-    internal static Task InsertHoldAsync(NpgsqlTransaction transaction, Guid id, Guid piece, HoldCause cause, string reason, Guid? inspection, Stamp stamp, CancellationToken cancel) =>
-        transaction.Command("insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)")
-            .Positional(id, piece, Words.Code(cause), reason, inspection, stamp.At, stamp.Actor.Id).RunAsync(cancel);
+    /// <summary>Puts a hold on, and tells those who planned to lift with the piece.</summary>
+    internal static async Task InsertHoldAsync(NpgsqlTransaction transaction, Guid id, Guid piece, HoldCause cause, string reason, Guid? inspection, Stamp stamp, CancellationToken cancel)
+    {
+        await transaction.Command("insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)")
+            .Positional(id, piece, Words.Code(cause), reason, inspection, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+        await LiftStore.TellOfHoldAsync(transaction, piece, reason, stamp, cancel).ConfigureAwait(false);
+    }
 
     private static Task DisposeAsync(NpgsqlTransaction transaction, Guid piece, string step, string reason, string? method, Guid? witness, Stamp stamp, CancellationToken cancel) =>
         transaction.Command("insert into disposal (id, piece_id, step, reason, method, witness, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)")

@@ -4,6 +4,7 @@ using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Lifting;
 using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.RatedLoad;
@@ -84,6 +85,9 @@ public sealed record PieceRow
 
     /// <summary>The last day it was inspected; before its first inspection the day it was registered.</summary>
     public DateOnly? Touched { get; init; }
+
+    /// <summary>In whose hands it is; null: in store.</summary>
+    public IssuedTo? Issued { get; init; }
 
     /// <summary>What is kept beside what the rules look at.</summary>
     public PieceDetails Details => PieceEntryReader.Details(DetailFields);
@@ -174,6 +178,7 @@ public sealed record PieceRow
         p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
         p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.details::text as details,
         (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
+        case when p.issue_id is not null then (select i.holder || chr(31) || i.job || chr(31) || coalesce(to_char(i.expected_back, 'YYYY-MM-DD'), '') || chr(31) || to_char(i.at at time zone 'UTC', 'YYYY-MM-DD') from issue i where i.id = p.issue_id) end as issued,
         case when p.open_holds > 0 or p.state = 'held' then array(select h.cause || ' ' || to_char(h.placed_at at time zone 'UTC', 'YYYY-MM-DD') || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
               where h.piece_id = p.id and r.hold_id is null order by h.placed_at) else '{}' end as holds
@@ -211,8 +216,18 @@ public sealed record PieceRow
         IsCarried = r.Get<bool>("carried"),
         Touched = r.ValueOrNull<DateOnly>("touched"),
         DetailFields = r.Get<string>("details") is var details && details == "{}" ? new Dictionary<string, string>() : JsonSerializer.Deserialize<Dictionary<string, string>>(details)!,
-        CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report ? new(DateOnly.ParseExact(report[0], "yyyy-MM-dd"), report[1], report[2]) : null,
+        Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3])) : null,
+        CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report ? new(Day(report[0]), report[1], report[2]) : null,
     };
+
+    /// <summary>The piece as a lift looks at it.</summary>
+    public LiftGear OnLift(DateOnly today, Site site)
+    {
+        var details = Details;
+        return new(Mark, Gear, RatedLoad, DesignFactor, details.Tag, UseOn(today, site)) { Hottest = Surroundings.HasMet, Members = details.Members, LotCount = LotCount, Fit = details.Fit };
+    }
+
+    private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd");
 
     internal static string DetailsJson(PieceEntry entry)
     {

@@ -44,7 +44,7 @@ internal sealed class Recorder(Database database)
         var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn, i.NextBy)).Concat(Carried(carried)));
         var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
         await transaction.Command("""
-            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, touched = coalesce($7, touched), version = version + 1,
+            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, touched = greatest(coalesce($7, touched), (select max(i.at at time zone 'UTC')::date from issue i where i.piece_id = $1)), version = version + 1,
               open_holds = (select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null)
             where id = $1
             """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent, carried is not null && !inspections.Any(i => i.Signed.IsFull), inspections.Count == 0 ? (DateOnly?)null : inspections.Max(i => i.InspectedOn)).RunAsync(cancel).ConfigureAwait(false);

@@ -80,6 +80,10 @@ public static class WebHost
         services.AddSingleton<SeasonStore>();
         services.AddSingleton<EventStore>();
         services.AddSingleton<CustodyStore>();
+        services.AddSingleton<IssueStore>();
+        services.AddSingleton<LiftStore>();
+        services.AddSingleton<NoticeStore>();
+        services.AddSingleton<Lifts.LoadCell>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();
         services.AddSingleton<SettingsStore>();

@@ -78,6 +78,7 @@ public sealed partial class Hollowmere
         foreach (var (key, run) in _events) await run(key.At);
         await PaintAsync();
         await LatelyAsync();
+        await LiftsAsync();
     }
 
     private void Slings(List<Store> stores)

@@ -47,7 +47,14 @@ public static class CaseWriter
     {
         json.WriteStartObject();
         json.WriteString("family", gear.Family.Code);
-        foreach (var (name, value) in gear.Values)
+        WriteValues(json, gear.Values);
+        json.WriteEndObject();
+    }
+
+    /// <summary>Writes attributes into an open object.</summary>
+    internal static void WriteValues(Utf8JsonWriter json, IEnumerable<KeyValuePair<string, AttributeValue>> values)
+    {
+        foreach (var (name, value) in values)
         {
             json.WritePropertyName(name);
             switch (value)
@@ -79,8 +86,6 @@ public static class CaseWriter
                     break;
             }
         }
-
-        json.WriteEndObject();
     }
 
     private static void Write(Utf8JsonWriter json, OwnLimit limit)

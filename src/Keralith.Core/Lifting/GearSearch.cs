@@ -46,15 +46,16 @@ public sealed record GearSearch(LeastRating? Least, IReadOnlyList<TriedGear> Off
     /// <param name="plan">The plan.</param>
     /// <param name="family">The kind of piece wanted.</param>
     /// <param name="above">Whether it hangs above the legs; hardware only.</param>
-    /// <param name="chosen">The pieces on the plan, by mark.</param>
     /// <param name="candidates">The pieces to try.</param>
     /// <param name="books">The rule books worked to.</param>
-    public static GearSearch Of(LiftPlan plan, GearFamily family, bool above, IReadOnlyDictionary<string, LiftGear> chosen, IEnumerable<LiftGear> candidates, IReadOnlyList<RuleBook> books)
+    /// <param name="facts">How it would be rigged, where that is known; null: shackles in line, everything else as nobody has said.</param>
+    public static GearSearch Of(LiftPlan plan, GearFamily family, bool above, IEnumerable<LiftGear> candidates, IReadOnlyList<RuleBook> books, RigFacts? facts = null)
     {
+        facts ??= new() { Pull = family.Code == "shackle" ? new(0) : null };
         var tried = new List<TriedGear>();
         foreach (var gear in candidates.Where(c => c.Gear.Family == family && plan.Pieces.All(p => p.Mark != c.Mark)))
         {
-            if (Tried(plan, gear, above, books) is not { } piece) continue;
+            if (Tried(plan, gear, above, facts, books) is not { } piece) continue;
             var why = gear.Use.MayBeUsed ? new List<string>() : [.. gear.Use.Reasons];
             if (piece.Outcome > LiftOutcome.Caution) why.AddRange(piece.Outcome == LiftOutcome.Overloaded ? [$"{QuantityFormat.Rounded(Mass.FromKilograms(piece.Allowed!.Value), (gear.RatedLoad ?? Nominal).Unit)} allowed here, {Percent(piece.Utilisation!.Value)} would be used."] : piece.Remarks.Where(r => r.Outcome > LiftOutcome.Caution).Select(r => $"{char.ToUpperInvariant(r.Text[0])}{r.Text[1..]}."));
             var needed = above ? 1 : (plan.Stand.Legs + gear.MostLegs - 1) / Math.Max(1, gear.MostLegs);
@@ -63,24 +64,24 @@ public sealed record GearSearch(LeastRating? Least, IReadOnlyList<TriedGear> Off
 
         var nominal = new LiftGear(string.Empty, Bare(family, plan), Nominal, family.AssumedDesignFactor, Markings.TagWords.Plain with { Hitch = Hitch.Vertical }, new([]));
         return new(
-            Worked(family, Tried(plan, nominal, above, books)),
+            Worked(family, Tried(plan, nominal, above, facts, books)),
             [.. tried.Where(t => t.IsOffered).OrderByDescending(t => t.Piece.Utilisation).ThenBy(t => t.Gear.Mark, StringComparer.Ordinal)],
             [.. tried.Where(t => !t.IsOffered && t.Piece.Utilisation is null or < Near).OrderBy(t => t.Piece.Utilisation > 1).ThenByDescending(t => t.Piece.Utilisation).ThenBy(t => t.Gear.Mark, StringComparer.Ordinal).Take(MostMisses)]);
     }
 
     /// <summary>A piece in its place of the plan, everything else left as a sling that is not yet chosen.</summary>
-    private static PieceOnLift? Tried(LiftPlan plan, LiftGear gear, bool above, IReadOnlyList<RuleBook> books)
+    private static PieceOnLift? Tried(LiftPlan plan, LiftGear gear, bool above, RigFacts facts, IReadOnlyList<RuleBook> books)
     {
         if (plan.Stand is StandDrift drift)
         {
             if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling) return null;
-            var component = gear.Component(RigFacts.None);
+            var component = gear.Component(facts);
             return LiftJudge.Of(new(books, plan.Load, new BetweenHoists(drift.Drift, [component], [component]))).Legs.Select(l => l.Pieces[0]).MaxBy(p => p.Utilisation);
         }
 
         var isSling = LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling;
         var stand = new LiftSling(new GearPiece(GearFamilies.Find("roundsling")!, []), null);
-        IReadOnlyList<LiftComponent> hardware = isSling ? [] : [gear.Component(new() { Collects = null, Pull = gear.Gear.Family.Code == "shackle" ? new(0) : null })];
+        IReadOnlyList<LiftComponent> hardware = isSling ? [] : [gear.Component(facts)];
         var rigging = isSling ? plan.RiggingOf(gear, []) : plan.Rigged(stand, above ? [] : hardware);
         Arrangement arrangement = plan.Stand switch
         {

@@ -12,8 +12,14 @@ namespace Keralith.Core.Lifting;
 /// <param name="Remarks">What bears on the plan beyond the arrangement.</param>
 public sealed record PlanVerdict(PlannedLift Planned, LiftResult? Result, LiftOutcome? Outcome, IReadOnlyList<Remark> Remarks)
 {
+    /// <summary>What each leg wants to hang level, by the reach on record; null where picks or a reach are not known.</summary>
+    public Levelling? Levelled { get; init; }
+
     /// <summary>Whether it may go to the checklist: nothing wanted, nothing over, nothing forbidden.</summary>
     public bool MayBeLifted => Outcome is { } outcome && outcome < LiftOutcome.Overloaded;
+
+    /// <summary>Whether a qualified person signs before it is lifted: critical lifts, and whatever is to be asked.</summary>
+    public bool AsksSignature => Planned.Plan.Critical || Outcome == LiftOutcome.Ask;
 
     /// <summary>Judges a plan.</summary>
     /// <param name="plan">The plan.</param>
@@ -33,6 +39,8 @@ public sealed record PlanVerdict(PlannedLift Planned, LiftResult? Result, LiftOu
         }
 
         remarks.AddRange(Seats(planned, gear));
+        var levelled = Level(planned, gear);
+        if (levelled is not null) remarks.AddRange(Hangs(levelled));
         if (weighed is { } cell && plan.Estimate?.Against(cell) is { } surprise) remarks.Add(new(LiftOutcome.Caution, surprise));
         LiftOutcome? outcome = result?.Outcome;
         foreach (var remark in remarks)
@@ -40,7 +48,24 @@ public sealed record PlanVerdict(PlannedLift Planned, LiftResult? Result, LiftOu
             if (outcome is { } so && remark.Outcome > so) outcome = remark.Outcome;
         }
 
-        return new(planned, result, outcome, remarks);
+        return new(planned, result, outcome, remarks) { Levelled = levelled };
+    }
+
+    private static Levelling? Level(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        if (planned.Lift?.Arrangement is not LegsToPoints { Geometry: var geometry } || geometry.Picks.Count == 1) return null;
+        var slings = planned.LegMarks.Select(leg => gear[leg[0]].Gear).ToList();
+        if (slings.Any(s => s.Length("reach") is null)) return null;
+        var pitches = slings.Where(s => s.Shortener).Select(s => s.Length("pitch")).OfType<Length>().ToList();
+        return Levelling.Of(geometry, [.. slings.Select(s => (double)s.Length("reach")!.Value.Millimetres)], pitches.Count == slings.Count ? (double)pitches.Max().Millimetres : null);
+    }
+
+    /// <summary>The arrangement is worked out as drawn; legs of the lengths on record may not bring the hook there.</summary>
+    private static IEnumerable<Remark> Hangs(Levelling levelled)
+    {
+        if (levelled.Tilt is not { } tilt) yield return new(LiftOutcome.Ask, "By the reach on record the legs do not meet as drawn: longer slings, or picks nearer.");
+        else if (tilt > LiftJudge.MostTilt) yield return new(LiftOutcome.Ask, $"By the reach on record the load would hang tilted {tilt:0.0} deg: bring the legs to length, as the plan says, and try it.");
+        else if (tilt > LiftJudge.CautionTilt) yield return new(LiftOutcome.Caution, $"By the reach on record the load would hang tilted {tilt:0.0} deg: bring the legs to length, as the plan says.");
     }
 
     /// <summary>A hook and what hangs in it, wherever both are registered with their sizes.</summary>

@@ -46,6 +46,15 @@ public enum Right
     /// <summary>Put the season's mark on, or record that it was put on.</summary>
     PaintSeason,
 
+    /// <summary>Plan a lift.</summary>
+    PlanLift,
+
+    /// <summary>Sign a critical lift.</summary>
+    SignLift,
+
+    /// <summary>Hand gear out and take it back.</summary>
+    Issue,
+
     /// <summary>Attach certificates, reports and pictures.</summary>
     Attach,
 
@@ -118,6 +127,9 @@ public static class Rights
         [Right.Register] = [Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.Move] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.PaintSeason] = [Role.Inspector, Role.Qualified],
+        [Right.PlanLift] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.SignLift] = [Role.Qualified],
+        [Right.Issue] = [Role.Stores, Role.Inspector, Role.Qualified],
         [Right.Attach] = [Role.Stores, Role.Trainee, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.AcceptReport] = [Role.Inspector, Role.Qualified],
         [Right.AcceptProvisional] = [Role.Qualified],

@@ -45,17 +45,29 @@ public static class QuantityFormat
     /// <summary>A mass for reading, rounded down to whole pounds or kilograms, or hundredths of a tonne (a rated load is never overstated), thousands set apart by a thin space.</summary>
     public static string Rounded(Mass mass, MassUnit unit) => unit switch
     {
-        MassUnit.Pound => $"{Thousands(mass.Pounds)} lb",
-        MassUnit.ShortTon => $"{QuantityText.Number(Down(mass.Pounds / 2000))} short ton",
+        MassUnit.Pound => $"{Thousands(Settled(mass.Pounds))} lb",
+        MassUnit.ShortTon => $"{QuantityText.Number(Down(Settled(mass.Pounds / 2000)))} short ton",
         MassUnit.Tonne => $"{QuantityText.Number(Down(mass.Kilograms / 1000))} t",
         MassUnit.Kilogram or MassUnit.Gram => $"{Thousands(mass.Kilograms)} kg",
         _ => throw new ArgumentOutOfRangeException(nameof(unit), unit, "No such unit."),
     };
 
+    /// <summary>A mass somebody must carry, rounded up like <see cref="Rounded(Mass, MassUnit)"/> rounds down: a demand is never understated.</summary>
+    public static string RoundedUp(Mass mass, MassUnit unit) => Rounded(unit switch
+    {
+        MassUnit.Pound => Mass.FromPounds(Math.Ceiling(Settled(mass.Pounds))),
+        MassUnit.ShortTon => Mass.FromPounds(Math.Ceiling(Settled(mass.Pounds / 20)) * 20),
+        MassUnit.Tonne => Mass.FromKilograms(Math.Ceiling(Settled(mass.Kilograms / 10)) * 10),
+        _ => Mass.FromKilograms(Math.Ceiling(Settled(mass.Kilograms))),
+    }, unit);
+
     /// <summary>A number without trailing zeros.</summary>
     public static string Number(decimal number) => QuantityText.Number(number);
 
     internal static decimal Round(decimal number, int places) => Math.Round(number, places, MidpointRounding.AwayFromZero);
+
+    /// <summary>Freed of what arithmetic leaves behind the ninth place.</summary>
+    private static decimal Settled(decimal number) => Math.Round(number, 9);
 
     private static decimal Down(decimal number) => Math.Floor(number * 100) / 100;
 

@@ -39,7 +39,7 @@ public static class LiftJudge
         {
             foreach (var remark in piece.Remarks)
             {
-                var which = leg is { } number && legs.Count > 1 && !(lift.Arrangement is SymmetricLegs alike && alike.Rigging.All(r => ReferenceEquals(r, alike.Rigging[0]))) ? $"Leg {number}, {Name(piece)}" : leg is null ? $"Above, {Name(piece)}" : char.ToUpperInvariant(Name(piece)[0]) + Name(piece)[1..];
+                var which = leg is { } number && legs.Count > 1 && !(lift.Arrangement is SymmetricLegs alike && alike.Rigging.All(r => ReferenceEquals(r, alike.Rigging[0]))) ? $"{(lift.Arrangement is BetweenHoists ? "Hoist" : "Leg")} {number}, {Name(piece)}" : leg is null ? $"Above, {Name(piece)}" : char.ToUpperInvariant(Name(piece)[0]) + Name(piece)[1..];
                 var said = remark with { Text = $"{which}: {remark.Text}." };
                 if (!remarks.Contains(said)) remarks.Add(said);
             }

@@ -18,7 +18,7 @@ internal static class ApiDocument
     {
         options.AddDocumentTransformer((document, _, _) =>
         {
-            document.Info = new() { Title = "Keralith", Version = "v1", Description = "Rigging gear: its inspection judged, its register read and kept." };
+            document.Info = new() { Title = "Keralith", Version = "v1", Description = "Rigging gear: its inspection judged, its register read and kept, and what a lift's arrangement may carry." };
             document.Servers = [];
             document.Components ??= new();
             document.Components.SecuritySchemes = new Dictionary<string, IOpenApiSecurityScheme> { ["token"] = new OpenApiSecurityScheme { Type = SecuritySchemeType.Http, Scheme = "bearer", Description = "A token made under Settings." } };
@@ -32,6 +32,10 @@ internal static class ApiDocument
                 case "judge":
                     operation.RequestBody = Body("A case.", Case());
                     operation.Responses = Answers("200", "The verdict.", Verdict(), "413", "422");
+                    break;
+                case "lift":
+                    operation.RequestBody = Body("An arrangement.", LiftSchema.Lift());
+                    operation.Responses = Answers("200", "What it comes to.", LiftSchema.Result(), "413", "422");
                     break;
                 case "listPieces":
                     operation.Parameters = [Query("q", "Fragments, each written somewhere on the piece."), Query("after", "The last mark of the page before."), Query("most", "How many, 1 to 200; 50 unless stated.")];
@@ -137,7 +141,7 @@ internal static class ApiDocument
             ("baselineBasis", OneOf(Enum.GetValues<BaselineBasis>().Select(Words.Code), "Default new.")),
             ("uncertainty", Text("Of the instrument, with its unit."))))));
 
-    private static OpenApiSchema Gear()
+    internal static OpenApiSchema Gear()
     {
         var fields = new List<(string, OpenApiSchema)> { ("family", OneOf(GearFamilies.All.Select(f => f.Code))) };
         fields.AddRange(GearAttributes.All.Select(a => (a.Name, Attribute(a))));
@@ -182,7 +186,7 @@ internal static class ApiDocument
 
     private static Dictionary<string, OpenApiMediaType> Content(OpenApiSchema schema) => new() { [Json] = new OpenApiMediaType { Schema = schema } };
 
-    private static OpenApiSchema Object(string[] required, params (string Name, OpenApiSchema Schema)[] fields) => new()
+    internal static OpenApiSchema Object(string[] required, params (string Name, OpenApiSchema Schema)[] fields) => new()
     {
         Type = JsonSchemaType.Object,
         Required = required.ToHashSet(),
@@ -190,15 +194,15 @@ internal static class ApiDocument
         AdditionalPropertiesAllowed = false,
     };
 
-    private static OpenApiSchema List(OpenApiSchema items) => new() { Type = JsonSchemaType.Array, Items = items };
+    internal static OpenApiSchema List(OpenApiSchema items) => new() { Type = JsonSchemaType.Array, Items = items };
 
-    private static OpenApiSchema Text(string description) => new() { Type = JsonSchemaType.String, Description = description };
+    internal static OpenApiSchema Text(string description) => new() { Type = JsonSchemaType.String, Description = description };
 
-    private static OpenApiSchema Number(string description) => new() { Type = JsonSchemaType.Number, Description = description };
+    internal static OpenApiSchema Number(string description) => new() { Type = JsonSchemaType.Number, Description = description };
 
-    private static OpenApiSchema Whole(string description) => new() { Type = JsonSchemaType.Integer, Description = description };
+    internal static OpenApiSchema Whole(string description) => new() { Type = JsonSchemaType.Integer, Description = description };
 
-    private static OpenApiSchema Only(string value) => OneOf([value]);
+    internal static OpenApiSchema Only(string value) => OneOf([value]);
 
-    private static OpenApiSchema OneOf(IEnumerable<string> values, string? description = null) => new() { Type = JsonSchemaType.String, Description = description, Enum = [.. values.Select(v => (JsonNode)v)] };
+    internal static OpenApiSchema OneOf(IEnumerable<string> values, string? description = null) => new() { Type = JsonSchemaType.String, Description = description, Enum = [.. values.Select(v => (JsonNode)v)] };
 }

@@ -2,6 +2,7 @@ using System.Buffers;
 using System.Threading.RateLimiting;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
 using Keralith.Web.Security;
 
 namespace Keralith.Web.Api;
@@ -26,6 +27,10 @@ internal static class JudgeApi
             .WithName("judge")
             .WithSummary("Judges one case: what an inspection's answers come to by the rule books named in it.")
             .WithDescription("The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
+        api.MapPost("/lift", LiftAsync)
+            .WithName("lift")
+            .WithSummary("Works out one arrangement: the pull of each leg, what is asked of each piece and what it may carry so.")
+            .WithDescription("The arrangement is keralith.lift/1, the answer keralith.lift-result/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
     }
 
     public static void AddServices(IServiceCollection services)
@@ -45,20 +50,26 @@ internal static class JudgeApi
         });
     }
 
-    private static async Task JudgeAsync(HttpContext context, CancellationToken cancel)
+    private static Task JudgeAsync(HttpContext context, CancellationToken cancel) =>
+        AnswerAsync(context, CaseReader.Read, (c, output) => VerdictWriter.Write(output, Judge.Of(c)), cancel);
+
+    private static Task LiftAsync(HttpContext context, CancellationToken cancel) =>
+        AnswerAsync(context, LiftReader.Read, (l, output) => LiftWriter.Write(output, LiftJudge.Of(l)), cancel);
+
+    private static async Task AnswerAsync<T>(HttpContext context, Func<ReadOnlyMemory<byte>, ReadResult<T>> read, Action<T, IBufferWriter<byte>> write, CancellationToken cancel)
+        where T : class
     {
         if (await ApiBody.ReadAsync(context, cancel) is not { } body) return;
-
-        var read = CaseReader.Read(body);
-        if (read.Value is not { } @case)
+        var result = read(body);
+        if (result.Value is not { } document)
         {
-            await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
+            await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, result.Faults);
             return;
         }
 
-        var verdict = new ArrayBufferWriter<byte>(4096);
-        VerdictWriter.Write(verdict, Judge.Of(@case));
+        var answer = new ArrayBufferWriter<byte>(4096);
+        write(document, answer);
         context.Response.ContentType = "application/json; charset=utf-8";
-        await context.Response.BodyWriter.WriteAsync(verdict.WrittenMemory, cancel);
+        await context.Response.BodyWriter.WriteAsync(answer.WrittenMemory, cancel);
     }
 }

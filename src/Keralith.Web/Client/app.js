@@ -1,4 +1,5 @@
 import Alpine from "@alpinejs/csp";
+import { bench, cell } from "./bench.js";
 import { startCamera } from "./camera.js";
 import { inspectPart } from "./inspect.js";
 
@@ -24,6 +25,8 @@ document.addEventListener("keydown", (event) => {
 
 startCamera();
 Alpine.data("inspectPart", inspectPart);
+Alpine.data("bench", bench);
+Alpine.data("cell", cell);
 
 // Day or night, as this person chose on this device.
 Alpine.data("scheme", () => ({

@@ -1,5 +1,6 @@
 using Keralith.Core;
 using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
 using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Drawings;
@@ -30,6 +31,34 @@ public static class Glyphs
         new HtmlString($"""<span class="outcome outcome-{code}"><svg class="glyph glyph-{code}" viewBox="0 0 24 24" aria-hidden="true" focusable="false">{Shape(code)}</svg>{code}</span>""");
 
     public static IHtmlContent Word(VerdictKind verdict) => Word(Words.Code(verdict));
+
+    /// <summary>A lift's mark with its word.</summary>
+    public static IHtmlContent Word(LiftOutcome outcome)
+    {
+        var code = Of(outcome);
+        return new HtmlString($"""<span class="outcome outcome-{code}"><svg class="glyph glyph-{code}" viewBox="0 0 24 24" aria-hidden="true" focusable="false">{Shape(code)}</svg>{Said(outcome)}</span>""");
+    }
+
+    /// <summary>The link that stands for a lift's outcome.</summary>
+    public static string Of(LiftOutcome outcome) => outcome switch
+    {
+        LiftOutcome.Ok => "fit",
+        LiftOutcome.Caution => "watch",
+        LiftOutcome.Ask => "hold",
+        LiftOutcome.Overloaded or LiftOutcome.NotPermitted => "remove",
+        _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, null),
+    };
+
+    /// <summary>A lift's outcome as people read it.</summary>
+    public static string Said(LiftOutcome outcome) => outcome switch
+    {
+        LiftOutcome.Ok => "carried",
+        LiftOutcome.Caution => "carried, with caution",
+        LiftOutcome.Ask => "ask first",
+        LiftOutcome.Overloaded => "overloaded",
+        LiftOutcome.NotPermitted => "not permitted",
+        _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, null),
+    };
 
     /// <summary>A mark as part of a drawing, in a box of a given size.</summary>
     public static string Inside(string code, double x, double y, double size) =>

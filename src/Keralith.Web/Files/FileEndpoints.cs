@@ -1,7 +1,9 @@
 using Keralith.Core.Criteria;
+using Keralith.Core.Formats;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Data.Exchange;
+using Keralith.Web.Lifts;
 using Keralith.Web.Printing;
 using Microsoft.AspNetCore.Mvc;
 
@@ -18,6 +20,7 @@ internal static class FileEndpoints
         app.MapGet("/register/export.xlsx", XlsxAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/due/{token:regex(^[0-9a-f]{{48}}$)}.ics", DueFeed.SendAsync).AllowAnonymous().ExcludeFromDescription();
         app.MapGet("/season/poster.{extension:regex(^(pdf|svg)$)}", PosterAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/lift/{id:guid}/document.json", LiftAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/inspection/{id:guid}/certificate.pdf", CertificateAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/register/import/{id:guid}/errors.csv", ErrorsAsync).RequireAuthorization(nameof(Right.Register)).ExcludeFromDescription();
         app.MapGet("/register/export.pdf", PdfAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
@@ -50,6 +53,15 @@ internal static class FileEndpoints
         var site = await here.SiteAsync(cancel);
         Name(context, "register.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(RegisterSheet.Pdf(rows, $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}", here.Today), cancel);
+    }
+
+    private static async Task<IResult> LiftAsync(Guid id, LiftStore lifts, PieceStore pieces, Here here, CancellationToken cancel)
+    {
+        if (await lifts.GetAsync(id, cancel) is not { } row) return Results.NotFound();
+        var lift = await BenchedLift.OfAsync(row, null, pieces, here, cancel);
+        return lift.Verdict?.Planned.Lift is { } planned && LiftDocument.Write(planned) is { } json
+            ? Results.Text(json, "application/json; charset=utf-8")
+            : Results.Text("keralith.lift/1 has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.", statusCode: StatusCodes.Status422UnprocessableEntity);
     }
 
     private static async Task<IResult> PosterAsync(string extension, Here here, CancellationToken cancel)

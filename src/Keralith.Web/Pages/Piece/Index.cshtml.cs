@@ -20,7 +20,7 @@ public sealed record HistoryLine(DateTimeOffset At, string What, string Who, str
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
 
 /// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files, EventStore events) : YardPage(here)
+public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files, EventStore events, LiftStore lifts) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -42,6 +42,9 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     /// <summary>What happened to it beyond its use, newest first.</summary>
     public IReadOnlyList<EventRow> Events { get; private set; } = [];
+
+    /// <summary>Open lifts it is planned for.</summary>
+    public IReadOnlyList<LiftRow> Lifts { get; private set; } = [];
 
     /// <summary>Whether it is held for such an event: the inspection wanted is one after it.</summary>
     public bool AfterEvent { get; private set; }
@@ -93,6 +96,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
             .ToList();
         if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
         OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
+        Lifts = await lifts.NamingAsync(Piece.Mark, Cancel);
         Events = await events.OfAsync(piece.Id, Cancel);
         var holds = await custody.HoldsAsync(piece.Id, Cancel);
         AfterEvent = IsAfterEvent(holds);

@@ -10,7 +10,7 @@ namespace Keralith.Web.Pages.Piece;
 
 /// <summary>What happens to a piece in the yard: moved, lost and found, painted, counted, split out, mended.</summary>
 [Authorize(Policy = nameof(Right.Hold))]
-public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard) : YardPage(here)
+public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard, IssueStore issues) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -26,6 +26,11 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
     public Task<IActionResult> OnPostMoveAsync(string mark, int store, string? peg) => DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
+
+    public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, DateOnly? back) =>
+        DoAsync(mark, stamp => issues.IssueAsync(Piece.Id, Short(holder), Short(job), back, Here.Today, stamp, Cancel));
+
+    public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) => DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));
 
     public Task<IActionResult> OnPostLostAsync(string mark, string? reason) => DoAsync(mark, stamp => yard.LoseAsync(Piece.Id, Short(reason), stamp, Cancel));
 

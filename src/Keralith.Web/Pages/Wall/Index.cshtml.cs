@@ -9,7 +9,7 @@ using Microsoft.AspNetCore.WebUtilities;
 namespace Keralith.Web.Pages.Wall;
 
 /// <summary>A piece as it hangs on the wall.</summary>
-/// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>, <c>missing</c>.</param>
+/// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>, <c>missing</c>, <c>out</c>.</param>
 /// <param name="Shown">Whether the filter lets it stand out.</param>
 public sealed record Hanging(PieceRow Piece, Usability Use, string Kind, bool Shown);
 
@@ -23,7 +23,7 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public static IReadOnlyList<(string Code, string Name)> Filters { get; } =
     [
-        ("usable", "what may be used"), ("overdue", "overdue"), ("soon", "due soon"), ("held", "on hold"), ("new", "new"), ("season", "without the season's mark"), ("missing", "missing"),
+        ("usable", "what may be used"), ("overdue", "overdue"), ("soon", "due soon"), ("held", "on hold"), ("new", "new"), ("season", "without the season's mark"), ("missing", "missing"), ("out", "handed out"),
     ];
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
@@ -107,6 +107,7 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
             PieceState.Missing => "missing",
             PieceState.Held => piece.Verdict is VerdictKind.Remove ? "remove" : "hold",
             PieceState.New => "new",
+            _ when piece.Issued is not null => "out",
             _ when !use.MayBeUsed => "stopped",
             _ => piece.Verdict is VerdictKind.Watch || piece.IsCarried ? "watch" : "fit",
         };
@@ -125,6 +126,7 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
             "held" => piece.State == PieceState.Held,
             "new" => piece.State == PieceState.New,
             "missing" => piece.State == PieceState.Missing,
+            "out" => piece.Issued is not null,
             "season" => Site.Seasons is { } scheme && !scheme.Counts(piece.SeasonFor, Here.Today),
             _ => true,
         };

@@ -1,0 +1,17 @@
+using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Lift;
+
+/// <summary>A lift on one page, to print and take along.</summary>
+public sealed class PlanModel(Here here, LiftStore lifts, PieceStore pieces) : LiftPage(here, lifts, pieces)
+{
+    public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
+
+    public async Task<IActionResult> OnGetAsync(Guid id)
+    {
+        if (!await LoadAsync(id)) return NotFound();
+        Records = await Lifts.RecordsAsync(id, Cancel);
+        return Page();
+    }
+}
