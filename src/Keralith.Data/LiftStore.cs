@@ -139,7 +139,8 @@ public sealed class LiftStore(Database database, SiteStore sites)
 
     private static async Task<(LiftRow? Lift, string? Refusal)> LockAsync(NpgsqlTransaction transaction, Guid id, int version, CancellationToken cancel)
     {
-        var lift = await transaction.Command($"{Columns} where l.id = $1 for update of l").Positional(id).FirstAsync(From, cancel).ConfigureAwait(false);
+        await transaction.Command("select 1 from lift where id = $1 for update").Positional(id).RunAsync(cancel).ConfigureAwait(false);
+        var lift = await transaction.Command($"{Columns} where l.id = $1").Positional(id).FirstAsync(From, cancel).ConfigureAwait(false);
         return (lift, lift is null ? "There is no such lift." : lift.Version != version ? Conflict : lift.State == LiftState.Done ? "This lift is done." : null);
     }
 

@@ -30,10 +30,21 @@ internal sealed class Recorder(Database database)
         return new Recorded(Repeated: false);
     }
 
-    /// <summary>The piece, locked until the transaction ends; null when there is none.</summary>
-    public static Task<PieceRow?> LockAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
-        transaction.Command($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1 for update of p")
-            .Positional(piece).FirstAsync(PieceRow.From, cancel);
+    /// <summary>The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others committed while this waited is seen.</summary>
+    public static async Task<PieceRow?> LockAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
+    {
+        await using var batch = new NpgsqlBatch(transaction.Connection, transaction)
+        {
+            BatchCommands =
+            {
+                new NpgsqlBatchCommand("select 1 from piece where id = $1 for update").Positional(piece),
+                new NpgsqlBatchCommand($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1").Positional(piece),
+            },
+        };
+        await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        await reader.NextResultAsync(cancel).ConfigureAwait(false);
+        return await reader.ReadAsync(cancel).ConfigureAwait(false) ? PieceRow.From(reader) : null;
+    }
 
     /// <summary>Keeps Core's answers on the piece: state, last verdict, open holds and due dates, from the records as they now stand.</summary>
     public static async Task DeriveAsync(NpgsqlTransaction transaction, Site site, PieceRow piece, PieceState state, CancellationToken cancel)

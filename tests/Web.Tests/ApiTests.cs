@@ -6,6 +6,7 @@ using System.Text.Json;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
 using Keralith.Data;
 using Keralith.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -28,6 +29,22 @@ public class ApiTests
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         Assert.Equal("application/json", response.Content.Headers.ContentType!.MediaType);
         Assert.Equal(VerdictWriter.Write(Judge.Of(CaseReader.Read(Case).Value!)), await response.Content.ReadAsStringAsync(Cancel));
+    }
+
+    [Fact]
+    public async Task A_lift_sent_with_a_token_comes_back_as_the_command_line_gives_it_and_a_bad_one_with_its_paths()
+    {
+        const string Lift = """{"format":"keralith.lift/1","load":{"weight":"1200 lb","basis":"weighed"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{"family":"web-sling","ratedLoad":"3 t","designFactor":5}}}""";
+        await using var yard = await WebYard.OpenAsync();
+        var token = await TokenAsync(yard);
+        var response = await PostAsync(yard, new StringContent(Lift, Encoding.UTF8, "application/json"), token, "/api/v1/lift");
+        Assert.Equal(LiftWriter.Write(LiftJudge.Of(LiftReader.Read(Lift).Value!)), await response.Content.ReadAsStringAsync(Cancel));
+        var refused = await PostAsync(yard, new StringContent(Lift.Replace("1200 lb", "3 ton", StringComparison.Ordinal), Encoding.UTF8, "application/json"), token, "/api/v1/lift");
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Contains("$.load.weight", await refused.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        using var document = JsonDocument.Parse(await (await yard.Visitor().GetAsync("/api/v1/openapi.json")).Content.ReadAsStringAsync(Cancel));
+        var sling = document.RootElement.GetProperty("paths").GetProperty("/api/v1/lift").GetProperty("post").GetProperty("requestBody").GetProperty("content").GetProperty("application/json").GetProperty("schema").GetProperty("properties").GetProperty("symmetric").GetProperty("properties").GetProperty("sling");
+        Assert.Equal(LiftReader.SlingFamilies, sling.GetProperty("properties").GetProperty("family").GetProperty("enum").EnumerateArray().Select(e => e.GetString()));
     }
 
     [Theory]
@@ -120,9 +137,9 @@ public class ApiTests
 
     private static Task<HttpResponseMessage> PostAsync(WebYard yard, string body, string? token) => PostAsync(yard, new StringContent(body, Encoding.UTF8, "application/json"), token);
 
-    private static Task<HttpResponseMessage> PostAsync(WebYard yard, HttpContent body, string? token)
+    private static Task<HttpResponseMessage> PostAsync(WebYard yard, HttpContent body, string? token, string path = "/api/v1/judge")
     {
-        var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/judge") { Content = body };
+        var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = body };
         if (token is not null) request.Headers.Authorization = new AuthenticationHeaderValue("Bearer", token);
         return yard.Visitor().SendAsync(request);
     }

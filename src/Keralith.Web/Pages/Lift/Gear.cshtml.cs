@@ -39,7 +39,6 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
     /// <summary>Puts an offered piece on.</summary>
     public async Task<IActionResult> OnPostAsync(Guid id, int version, string? mark, bool above)
     {
-        if (!Here.May(Core.People.Right.PlanLift)) return Forbid();
         if (!await LoadAsync(id) || await GearAsync(mark ?? string.Empty) is not { Use.MayBeUsed: true } gear) return Redirect($"/lift/{id}");
         var fields = new Dictionary<string, string>(Row.Fields);
         PlanForm.Add(fields, gear, Lift.Gear, above ? true : null);

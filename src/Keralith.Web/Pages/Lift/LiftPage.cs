@@ -1,6 +1,8 @@
 using Keralith.Core.Lifting;
+using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Lifts;
+using Microsoft.AspNetCore.Mvc.Filters;
 
 namespace Keralith.Web.Pages.Lift;
 
@@ -14,6 +16,14 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     public BenchedLift Lift { get; private set; } = null!;
 
     public LiftRow Row => Lift.Row;
+
+    /// <summary>Looking is everybody's; what is sent takes the right to plan.</summary>
+    public override Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
+    {
+        if (!HttpMethods.IsPost(Request.Method) || Here.May(Right.PlanLift)) return next();
+        context.Result = Forbid();
+        return Task.CompletedTask;
+    }
 
     /// <summary>Puts a lift on the bench, as kept or as typed.</summary>
     protected async Task<bool> LoadAsync(Guid id, IReadOnlyDictionary<string, string>? typed = null)

@@ -1,0 +1,296 @@
+using System.Globalization;
+using Keralith.Core.Criteria;
+using Keralith.Core.Custody;
+using Keralith.Core.Formats;
+using Keralith.Core.Gear;
+using Keralith.Core.Lifting;
+using Keralith.Core.Markings;
+using Keralith.Core.Quantities;
+using Keralith.Core.RatedLoad;
+using Keralith.Core.Register;
+using Xunit;
+using static Keralith.Core.Tests.GivenLift;
+
+namespace Keralith.Core.Tests;
+
+/// <summary>Putting a lift together: weights, gear from the register, what will do, what would help.</summary>
+public class LiftPlanTests
+{
+    private static readonly IReadOnlyList<RuleBook> Asme = [RuleBookShelf.Asme];
+    private static readonly Usability Usable = new([]);
+
+    [Theory]
+    [InlineData("box", "2 m", "0.5 m", "0.4 m", "granite", 1, 1080)]
+    [InlineData("cylinder", "1 m", "2 m", "", "water", 1, 1570.7963267949)]
+    [InlineData("pipe", "500 mm", "10 mm", "6 m", "steel", 2, 1450.16)]
+    [InlineData("sphere", "1 m", "", "", "lead", 1, 5937.61)]
+    [InlineData("prism", "0.02 m2", "5 m", "", "steel", 1, 785)]
+    [InlineData("linear", "12 kg/m", "5 m", "", "", 4, 240)]
+    public void A_load_is_worked_out_from_its_shapes(string shape, string a, string b, string c, string of, int count, double kilograms)
+    {
+        var fields = Fields(("basis", "estimated"), ("part-1-shape", shape), ("part-1-a", a), ("part-1-b", b), ("part-1-c", c), ("part-1-density", of), ("part-1-count", count.ToString(CultureInfo.InvariantCulture)));
+        var plan = Plan(fields);
+        Assert.Equal(kilograms, (double)plan.Estimate!.Bare, kilograms / 1000);
+        Assert.Equal((double)plan.Estimate.Bare * 1.1, (double)plan.Load.Weight.Kilograms, 6);
+    }
+
+    [Theory]
+    [InlineData("1100 kg", false)]
+    [InlineData("1210 kg", false)]
+    [InlineData("1210.1 kg", true)]
+    [InlineData("990 kg", false)]
+    [InlineData("989.9 kg", true)]
+    public void A_weighing_more_than_a_tenth_off_the_estimate_asks_what_is_inside(string weighed, bool asks)
+    {
+        var estimate = new LoadEstimate([new(new Box(Length.Parse("1 m"), Length.Parse("1 m"), Length.Parse("1 m")), 1000, 1)], LoadEstimate.UsualContingency, 0);
+        Assert.Equal(asks, estimate.Against(Mass.Parse(weighed)) is not null);
+    }
+
+    [Theory]
+    [InlineData("weight", "3 ton", "weight")]
+    [InlineData("legs", "5", "legs")]
+    [InlineData("angle", "91", "angle")]
+    [InlineData("chokeAngle", "181", "chokeAngle")]
+    [InlineData("temperature", "hot", "temperature")]
+    [InlineData("bentRound", "-1 in", "bentRound")]
+    [InlineData("piece-1-place", "leg-3", "piece-1-place")]
+    [InlineData("piece-1-pull", "200", "piece-1-pull")]
+    [InlineData("hitch", "noose", "hitch")]
+    public void What_is_at_fault_with_a_plan_is_named_by_its_field(string field, string typed, string fault)
+    {
+        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        fields[field] = typed;
+        var (plan, faults) = LiftPlanReader.Read(fields);
+        Assert.Null(plan);
+        Assert.Contains(fault, faults.Keys);
+    }
+
+    [Theory]
+    [InlineData("horizontal", "55", 55)]
+    [InlineData("vertical", "35", 55)]
+    [InlineData("included", "70", 55)]
+    public void An_angle_is_the_same_whichever_way_it_is_named(string how, string typed, int degrees) =>
+        Assert.Equal(degrees, ((StandAlike)Plan(Fields(("basis", "known"), ("weight", "1 t"), ("angleAs", how), ("angle", typed))).Stand).Angle.Degrees);
+
+    [Fact]
+    public void An_angle_by_hook_height_is_worked_out() =>
+        Assert.Equal(60, (double)((StandAlike)Plan(Fields(("basis", "known"), ("weight", "1 t"), ("angleAs", "height"), ("height", "1.7320508 m"), ("spread", "1 m"))).Stand).Angle.Degrees, 2);
+
+    [Fact]
+    public void A_sling_of_two_legs_marked_at_sixty_degrees_carries_no_more_than_marked_however_steep()
+    {
+        var sling = Sling("HM-0001", "alloy-chain-sling", "10 t", TagWords.Plain with { Angle = new(60) }, 2);
+        Assert.Equal(10_000 / (2 * 0.8660254), (double)sling.Sling(Hitch.Vertical).RatedLoad!.Value.Kilograms, 1);
+        foreach (var (angle, most) in new[] { ("60", 10_000.0), ("80", 10_000.0), ("45", 8_165.0) })
+        {
+            var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("angle", angle), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), sling);
+            Assert.Equal(most, (double)verdict.Result!.Capacity!.Value, 1.0);
+        }
+    }
+
+    [Fact]
+    public void A_marking_without_hitch_or_with_a_choker_rating_alone_gives_no_straight_rating()
+    {
+        foreach (var words in new[] { TagWords.Plain, TagWords.Plain with { Hitch = Hitch.Choker } })
+        {
+            var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), Sling("HM-0001", "web-sling", "2 t", words));
+            Assert.Equal((LiftOutcome.Ask, (decimal?)null), (verdict.Outcome, verdict.Result!.Capacity));
+        }
+    }
+
+    [Fact]
+    public void A_kit_carries_by_its_weakest_member_and_never_above_the_sets_rating()
+    {
+        var kit = new LiftGear("HM-0001", Gear("sling-kit", 4), Mass.Parse("2500 kg"), null, TagWords.Plain, Usable) { Members = [KitMember.Read("4; leg; 1000 kg; bears").Value, KitMember.Read("1; ring; 5 t; bears").Value] };
+        var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("legs", "4"), ("angle", "60"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), kit);
+        Assert.Equal(2500, (double)verdict.Result!.Capacity!.Value, 6);
+    }
+
+    [Fact]
+    public void One_sling_is_never_counted_in_more_legs_than_it_has()
+    {
+        var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }));
+        Assert.Null(verdict.Result);
+        Assert.Contains("in 2 legs and serves 1", Assert.Single(verdict.Planned.Wanted), StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Gear_that_may_not_be_used_makes_no_lift_whatever_it_could_carry()
+    {
+        var held = Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with { Use = new(["On hold: a doubt."]) };
+        var fields = Fields(("basis", "known"), ("weight", "100 kg"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        Assert.Equal(LiftOutcome.NotPermitted, Verdict(fields, held).Outcome);
+        Assert.False(Verdict(fields, held).MayBeLifted);
+        Assert.Equal(LiftOutcome.NotPermitted, PlanVerdict.Of(Plan(Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0009"), ("piece-1-place", "legs"))), new Dictionary<string, LiftGear>(), Asme, null).Remarks[0].Outcome);
+        Assert.Equal(LiftOutcome.NotPermitted, Verdict(fields, new LiftGear("HM-0001", Gear("restraint"), Mass.Parse("2 t"), null, TagWords.Plain, Usable)).Remarks[0].Outcome);
+    }
+
+    [Fact]
+    public void A_shackle_too_thick_for_the_hook_above_is_asked_about()
+    {
+        var hook = new LiftGear("HM-0002", Gear("hook"), Mass.Parse("5 t"), null, TagWords.Plain, Usable) { Fit = new(Length.Parse("30 mm"), Length.Parse("32 mm"), null, null, Length.Parse("20 mm")) };
+        var thick = Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with { Fit = new(null, null, Length.Parse("60 mm"), Length.Parse("34 mm"), null) };
+        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"), ("piece-2-mark", "HM-0002"), ("piece-2-place", "above"));
+        Assert.Equal(LiftOutcome.Ask, Verdict(fields, thick, hook).Outcome);
+        Assert.True(Verdict(fields, thick, hook).AsksSignature);
+    }
+
+    [Fact]
+    public void The_search_offers_usable_gear_the_tightest_first_and_says_why_the_rest_does_not()
+    {
+        var plan = Plan(Fields(("basis", "known"), ("weight", "2 t"), ("angle", "60")));
+        var words = TagWords.Plain with { Hitch = Hitch.Vertical };
+        var search = GearSearch.Of(plan, GearFamilies.Find("web-sling")!, false, [Sling("HM-0003", "web-sling", "3 t", words), Sling("HM-0001", "web-sling", "1.2 t", words), Sling("HM-0002", "web-sling", "1.1 t", words), Sling("HM-0004", "web-sling", "2 t", words) with { Use = new(["On hold: a doubt."]) }], Asme);
+        Assert.Equal(["HM-0001", "HM-0003"], search.Offers.Select(o => o.Gear.Mark));
+        Assert.Equal(2, search.Offers[0].Needed);
+        Assert.Equal(["HM-0002", "HM-0004"], search.NearMisses.Select(m => m.Gear.Mark).Order());
+        Assert.Contains("On hold", search.NearMisses.Single(m => m.Gear.Mark == "HM-0004").WhyNot[0], StringComparison.Ordinal);
+        Assert.Equal(2000 / (2 * Math.Sin(Math.PI / 3)), (double)search.Least!.RatedLoad, 3);
+    }
+
+    [Theory]
+    [InlineData("choker", "web-sling")]
+    [InlineData("vertical", "eye-bolt")]
+    [InlineData("basket", "roundsling")]
+    public void The_least_rating_is_just_enough(string hitch, string family)
+    {
+        var fields = Fields(("basis", "known"), ("weight", "2 t"), ("angle", "72"), ("hitch", hitch), ("chokeAngle", "100"));
+        var least = GearSearch.Of(Plan(fields), GearFamilies.Find(family)!, false, [], Asme).Least!;
+        Assert.Equal((double)least.RatedLoad, (double)least.Steps.Select(s => s.Needed).LastOrDefault(least.Demand), 3);
+        foreach (var (share, outcome) in new[] { (1.0001m, LiftOutcome.Caution), (0.9999m, LiftOutcome.Overloaded) })
+        {
+            var rated = Mass.FromKilograms(least.RatedLoad * share);
+            var gear = new LiftGear("HM-0001", family == "eye-bolt" ? Gear(family).With("shoulder", new FlagValue(true)) : Gear(family), rated, GearFamilies.Find(family)!.AssumedDesignFactor, TagWords.Plain with { Hitch = Hitch.Vertical }, Usable);
+            var tried = GearSearch.Of(Plan(fields), GearFamilies.Find(family)!, false, [gear], Asme);
+            Assert.Equal(outcome, tried.Offers.Concat(tried.NearMisses).Single().Piece.Outcome);
+        }
+    }
+
+    [Fact]
+    public void Each_fix_is_tried_before_it_is_named()
+    {
+        var lift = Read($$$"""{"format":"keralith.lift/1","load":{"weight":"4 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"35 deg","hitch":"vertical","sling":{{{Chain}}},"components":[{"kind":"eye-bolt","ratedLoad":"5 t","shoulder":true}]}}""");
+        var now = LiftJudge.Of(lift);
+        var fixes = LiftFixes.Of(lift, now);
+        Assert.Equal(LiftOutcome.Overloaded, now.Outcome);
+        Assert.Contains(fixes, f => f.Text.Contains("60 deg", StringComparison.Ordinal));
+        Assert.Contains(fixes, f => f.Text.Contains("hoist rings", StringComparison.Ordinal));
+        Assert.Contains(fixes, f => f.Text.Contains("marked at least", StringComparison.Ordinal));
+        Assert.All(fixes, f => Assert.True(f.Outcome <= now.Outcome));
+        Assert.Empty(LiftFixes.Of(Read($$$"""{"format":"keralith.lift/1","load":{"weight":"1 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{{{Chain}}}}}"""), Alike(Chain)));
+    }
+
+    [Fact]
+    public void Links_taken_up_bring_a_load_level_and_the_tilt_that_remains_is_told()
+    {
+        var geometry = LegGeometry.Read(new(2743.2, 0, 3962.4), new(2743.2, 0, 0), [new(0, 0, 304.8), new(3657.6, 0, 304.8)]).Value;
+        var level = Levelling.Of(geometry, [4572, 4572], 30);
+        Assert.Equal(4572, level.Legs[0].Needed, 1);
+        Assert.Equal(3770.2, level.Legs[1].Needed, 1);
+        Assert.Equal((0, 27), (level.Legs[0].Links, level.Legs[1].Links));
+        Assert.InRange(level.Tilt!.Value, 0, 0.5);
+        Assert.InRange(Levelling.Of(geometry, [4572, 4572], null).Tilt!.Value, 5, 30);
+        Assert.Null(Levelling.Of(geometry, [1000, 1000], null).Tilt);
+    }
+
+    [Fact]
+    public void Four_legs_of_one_reach_tilt_an_off_centre_load_as_much_as_their_worst_three()
+    {
+        var centred = LegGeometry.Read(new(0, 0, 3000), new(0, 0, -500), [new(-1000, -700, 0), new(1000, -700, 0), new(1000, 700, 0), new(-1000, 700, 0)]).Value;
+        var reach = centred.ReachNeeded(0, 3000);
+        Assert.Equal(0, Levelling.Of(centred, [reach, reach, reach, reach], null).Tilt!.Value, 3);
+        var off = LegGeometry.Read(new(200, 0, 3000), new(200, 0, -500), centred.Picks).Value;
+        Assert.True(Levelling.Of(off, [reach, reach, reach, reach], null).Tilt > 2);
+    }
+
+    [Fact]
+    public void Half_way_between_two_hoists_each_pulls_the_same_and_beyond_them_nothing_is_worked_out()
+    {
+        var drift = Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), 100, 1900, 1000).Value;
+        var middle = drift.Way[10];
+        Assert.Equal(middle.First, middle.Second, 9);
+        Assert.Equal(1 / (2 * Math.Sin(Math.Atan2(2000, 1000))), middle.First, 9);
+        Assert.All(drift.Way, s => Assert.Equal(1, (s.First * Math.Cos(s.FirstOffPlumb * Math.PI / 180)) + (s.Second * Math.Cos(s.SecondOffPlumb * Math.PI / 180)), 9));
+        Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), -1, 1900, 1000).Ok);
+        Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), 0, 1900, 3000).Ok);
+    }
+
+    [Theory]
+    [InlineData("hand-chain-hoist", null, LiftOutcome.NotPermitted)]
+    [InlineData("hand-chain-hoist", "60", LiftOutcome.Caution)]
+    [InlineData("lever-hoist", null, LiftOutcome.Ok)]
+    public void A_hung_hoist_drifts_a_load_only_where_its_maker_states_the_angle(string family, string? makers, LiftOutcome outcome)
+    {
+        var fields = Fields(("basis", "known"), ("weight", "500 kg"), ("stand", "drift"), ("unit", "m"), ("a-x", "0"), ("a-z", "3"), ("b-x", "2"), ("b-z", "3"), ("from", "0.2"), ("to", "1.8"), ("carried", "1"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "leg-1"), ("piece-2-mark", "HM-0002"), ("piece-2-place", "leg-2"));
+        foreach (var row in new[] { 1, 2 }.Where(_ => makers is not null)) fields[$"piece-{row}-makersAngle"] = makers!;
+        Assert.Equal(outcome, Verdict(fields, Hoist("HM-0001"), Hoist("HM-0002")).Outcome);
+
+        LiftGear Hoist(string mark) => new(mark, Gear(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
+    }
+
+    [Fact]
+    public void Legs_whose_reach_does_not_bring_the_hook_there_are_asked_about()
+    {
+        var sling = Sling("HM-0001", "alloy-chain-sling", "5 t", TagWords.Plain with { Angle = new(60) }, 2);
+        sling = sling with { Gear = sling.Gear.With("reach", new LengthValue(Length.Parse("3 m"))) };
+        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("stand", "points"), ("unit", "m"), ("hook-x", "0.3"), ("hook-z", "2.8"), ("g-x", "0.3"), ("g-z", "-0.5"), ("pick-1-x", "-1"), ("pick-2-x", "1"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        var verdict = Verdict(fields, sling);
+        Assert.Equal(LiftOutcome.Ok, verdict.Result!.Outcome);
+        Assert.Equal(LiftOutcome.Ask, verdict.Outcome);
+    }
+
+    [Fact]
+    public void A_lift_written_out_reads_back_to_the_same_result()
+    {
+        var lift = Read($$$"""{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"fourLegs":"two-carry","load":{"weight":"2 t","basis":"weighed","temperature":"60 F"},"symmetric":{"legs":4,"angle":"62 deg","hitch":"choker","sling":{{{Chain}}},"chokeAngle":"100 deg","contact":"square","components":[{"kind":"shackle","ratedLoad":"2 t","pull":"10 deg","pin":"screw"},{"kind":"eye-bolt","ratedLoad":"4 t","shoulder":true,"hole":"blind","engaged":1.6}]},"above":[{"kind":"hook","ratedLoad":"8 t","collects":"60 deg"},{"kind":"lifting-point","ratedLoad":"5 t","documented":true}],"rigging":{"weight":"40 kg"}}""");
+        Assert.Equal(LiftWriter.Write(LiftJudge.Of(lift)), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(lift)!))));
+        var points = Read(PointsJson("200 100 2700", "210 100 200", ["-1000 -700 600", "1000 -700 600", "1000 700 600"]));
+        Assert.Equal(LiftWriter.Write(LiftJudge.Of(points)), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(points)!))));
+    }
+
+    [Fact]
+    public void Kinds_of_sling_are_ruled_out_by_heat_and_policy_and_minded_at_edges()
+    {
+        var hot = SlingKinds.For(new() { Temperature = new(210, TemperatureScale.Fahrenheit), NoChain = true, SharpEdges = true });
+        KindFits Of(string family) => hot.Single(k => k.Family.Code == family).Fits;
+        Assert.Equal((KindFits.No, KindFits.No, KindFits.WithCare, KindFits.Fits), (Of("alloy-chain-sling"), Of("web-sling"), Of("wire-rope-sling"), Of("metal-mesh-sling")));
+        Assert.Equal(KindFits.Fits, SlingKinds.For(new() { Temperature = new(194, TemperatureScale.Fahrenheit) }).Single(k => k.Family.Code == "web-sling").Fits);
+    }
+
+    [Fact]
+    public void Every_item_of_the_checklist_is_answered_before_a_lift()
+    {
+        Assert.Equal(LiftChecklist.Items.Count, LiftChecklist.Open(new HashSet<string>()).Count);
+        Assert.Single(LiftChecklist.Open(LiftChecklist.Items.Skip(1).Select(i => i.Code).ToHashSet()));
+        Assert.Equal(LiftChecklist.Items.Count, LiftChecklist.Items.Select(i => i.Code).Distinct().Count());
+    }
+
+    [Theory]
+    [InlineData(true, null, "Maud", null, null)]
+    [InlineData(false, null, "Maud", null, "may not be used")]
+    [InlineData(true, "Osric", "Maud", null, "out with Osric")]
+    [InlineData(true, null, " ", null, "name who takes it")]
+    [InlineData(true, null, "Maud", "2026-03-01", "is past")]
+    [InlineData(true, null, "Maud", "2026-03-02", null)]
+    public void Gear_is_handed_out_once_to_a_named_person_and_only_when_it_may_be_used(bool usable, string? with, string holder, string? back, string? refusal)
+    {
+        var said = Issuing.RefusalOf(usable ? Usable : new(["On hold."]), with, holder, back is null ? null : DateOnly.ParseExact(back, "yyyy-MM-dd", CultureInfo.InvariantCulture), new(2026, 3, 2));
+        if (refusal is null) Assert.Null(said);
+        else Assert.Contains(refusal, said, StringComparison.Ordinal);
+    }
+
+    private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) => typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
+
+    private static LiftPlan Plan(Dictionary<string, string> fields)
+    {
+        var (plan, faults) = LiftPlanReader.Read(fields);
+        Assert.True(plan is not null, string.Join("; ", faults));
+        return plan;
+    }
+
+    private static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) => PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
+
+    private static GearPiece Gear(string family, int legs = 1) => new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
+
+    private static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) => new(mark, Gear(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
+}
