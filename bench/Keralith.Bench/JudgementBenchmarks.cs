@@ -4,6 +4,7 @@ using BenchmarkDotNet.Attributes;
 using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
+using Keralith.Core.RatedLoad;
 
 namespace Keralith.Bench;
 
@@ -16,6 +17,7 @@ public class JudgementBenchmarks
     /// <summary>Findings of a complete case: every question of a two-leg chain sling with hooks, by two books.</summary>
     public int FindingsOfACompleteCase => _complete.Answers.Count;
 
+    private readonly Lift _lift = LiftReader.Read(FourLegs()).Value!;
     private readonly Case _complete = Complete();
     private readonly ArrayBufferWriter<byte> _output = new(1 << 16);
     private readonly byte[][] _utf8 = Enumerable.Range(0, Cases).Select(i => Encoding.UTF8.GetBytes(FourAnswers(i))).ToArray();
@@ -53,10 +55,25 @@ public class JudgementBenchmarks
         return written;
     }
 
+    /// <summary>An arrangement of four legs to known points, read from its co-ordinates and worked out: each leg with a sling and a shackle, by two books.</summary>
+    [Benchmark]
+    public LiftOutcome FourLegsToPoints()
+    {
+        var points = (LegsToPoints)_lift.Arrangement;
+        var geometry = LegGeometry.Read(points.Geometry.Hook, points.Geometry.Centre, points.Geometry.Picks).Value;
+        return LiftJudge.Of(_lift with { Arrangement = points with { Geometry = geometry } }).Outcome;
+    }
+
     /// <summary>A case of four answers: two measures with their baselines, two faults, by two books.</summary>
     public static string FourAnswers(int i) => $$"""
         {"format":"keralith.case/1","ruleBooks":["asme","osha"],"kind":"periodic","gear":{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","legs":2,"endFitting":"hook"},"answers":[{"criterion":"id.marking","part":"tag","answer":"no"},{"criterion":"chain.link-thickness","part":"leg-1","value":"0.3{{50 + (i % 40)}} in","uncertainty":"0.001 in"},{"criterion":"hook.throat","part":"leg-1/hook","value":"1.4{{i % 10}} in","baseline":"1-3/8 in","baselineBasis":"new"},{"criterion":"chain.crack","part":"leg-2","answer":"no"}]}
         """;
+
+    private static string FourLegs()
+    {
+        var legs = new[] { (-1150, -500), (1250, -500), (1250, 500), (-1150, 500) }.Select(p => $$"""{"pick":["{{p.Item1}} mm","{{p.Item2}} mm","0 mm"],"hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}]}""");
+        return $$"""{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[{{string.Join(",", legs)}}]}}""";
+    }
 
     private static Case Complete()
     {

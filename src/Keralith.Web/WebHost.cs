@@ -72,6 +72,7 @@ public static class WebHost
         services.AddSingleton<FileStore>();
         services.AddSingleton<TakeOverStore>();
         services.AddSingleton<LabelPrinter>();
+        services.AddSingleton<Outbox>();
         services.AddSingleton<ViewStore>();
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<SigningStore>();

@@ -120,4 +120,18 @@ public class PlacementTests
         Assert.Equal("$.answers[0].part", CaseReader.Read(Given.Json("""{"family":"powered-hoist","suspension":"lug"}""", """{"criterion":"hook.crack","part":"top-hook","answer":"no"}""")).Faults.Single().Path);
         Assert.Equal("$.answers[0].criterion", CaseReader.Read(Given.Json("""{"family":"wire-rope-sling"}""", """{"criterion":"rope.outer-wire","part":"leg-1","value":"1 mm"}""")).Faults.Single().Path);
     }
+
+    [Theory]
+    [InlineData("wire-rope-sling", 6, 36, "6 x 36 = 216 wires")]
+    [InlineData("wire-rope-sling", null, null, "as many strands as the rope has")]
+    [InlineData("shackle", null, null, null)]
+    public void One_lay_is_found_by_counting_strands_along_a_line(string family, int? strands, int? wires, string? said)
+    {
+        var values = new List<KeyValuePair<string, AttributeValue>>();
+        if (strands is { } s) values.Add(new("strands", new WholeValue(s)));
+        if (wires is { } w) values.Add(new("wiresPerStrand", new WholeValue(w)));
+        var help = RopeLay.Help(new(GearFamilies.Find(family)!, values));
+        if (said is null) Assert.Null(help);
+        else Assert.Contains(said, help, StringComparison.Ordinal);
+    }
 }

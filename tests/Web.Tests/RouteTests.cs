@@ -33,6 +33,8 @@ public class RouteTests
         ["/season"] = "crew stores trainee inspector qualified admin auditor",
         ["/season/poster.{extension:regex(^(pdf|svg)$)}"] = "crew stores trainee inspector qualified admin auditor",
         ["/event"] = "crew stores trainee inspector qualified admin",
+        ["/due/outbox"] = "crew stores trainee inspector qualified admin auditor",
+        ["/due/outbox/{name}.eml"] = "crew stores trainee inspector qualified admin auditor",
         ["/due/hoists"] = "crew stores trainee inspector qualified admin auditor",
         ["/due/{token:regex(^[0-9a-f]{{48}}$)}.ics"] = Anyone,
         ["/cage"] = "crew stores trainee inspector qualified admin auditor",
@@ -110,6 +112,7 @@ public class RouteTests
         ["/season?handler=Scheme"] = "qualified admin",
         ["/settings/people"] = "admin",
         ["/instruments?handler=Enter"] = "inspector qualified",
+        ["/due/outbox"] = "inspector qualified admin",
         ["/lift?handler=Begin"] = "crew stores inspector qualified admin",
         ["/lift/cell"] = "crew stores inspector qualified admin",
         ["/settings/tokens?handler=Make"] = "admin",
@@ -130,7 +133,7 @@ public class RouteTests
         foreach (var (route, who) in WhoMayOpen)
         {
             var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal)
-                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal)
+                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal).Replace("{name}", "nothing", StringComparison.Ordinal)
                 .Replace("{token:regex(^[0-9a-f]{{48}}$)}", new string('a', 48), StringComparison.Ordinal).Replace("{extension:regex(^(pdf|svg)$)}", "svg", StringComparison.Ordinal);
             if (who is Programs or ProgramsRead)
             {

@@ -36,6 +36,23 @@ public class WorkPageTests
     }
 
     [Fact]
+    public async Task Who_signs_is_reminded_of_what_is_due_by_a_mail_that_can_be_opened()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-355));
+        var inspector = await yard.SignedInAsync("inspector");
+        var before = (await inspector.PageAsync("/due/outbox")).QuerySelectorAll("a[href$='.eml']").Length;
+        Assert.Equal(HttpStatusCode.Redirect, (await inspector.SubmitAsync("/due/outbox", "main form", [])).StatusCode);
+        var mails = (await inspector.PageAsync("/due/outbox")).QuerySelectorAll("a[href$='.eml']").Select(a => a.GetAttribute("href")!).ToList();
+        Assert.True(mails.Count > before);
+        var mail = await inspector.GetAsync(mails[0]);
+        var text = await mail.Content.ReadAsStringAsync(Cancel);
+        Assert.Contains("Subject:", text, StringComparison.Ordinal);
+        Assert.Contains("@hollowmere.invalid", text, StringComparison.Ordinal);
+        Assert.Equal(HttpStatusCode.NotFound, (await inspector.GetAsync("/due/outbox/..%2f..%2fsecret.eml")).StatusCode);
+    }
+
+    [Fact]
     public async Task A_season_is_set_painted_and_printed()
     {
         await using var yard = await WebYard.OpenAsync();

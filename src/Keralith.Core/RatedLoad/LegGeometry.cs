@@ -37,6 +37,7 @@ public sealed class LegGeometry
     {
         (Hook, Centre, Picks) = (hook, centre, picks);
         Directions = [.. picks.Select(p => (hook - p).Unit)];
+        Angles = [.. Directions.Select(u => Degrees(Math.Asin(Clamp(u.Z))))];
         Hang = centre;
     }
 
@@ -57,7 +58,7 @@ public sealed class LegGeometry
     private Point3 Down => (Hook - Hang).Unit;
 
     /// <summary>Angle of each leg from the horizontal as drawn, in degrees.</summary>
-    public IReadOnlyList<double> Angles => [.. Directions.Select(u => Degrees(Math.Asin(Clamp(u.Z))))];
+    public IReadOnlyList<double> Angles { get; }
 
     /// <summary>The smaller of each leg's angle as drawn and at rest, in degrees; one leg hangs plumb.</summary>
     public IReadOnlyList<double> LeastAngles => Picks.Count == 1 ? Angles : [.. Directions.Zip(Angles, (u, drawn) => Math.Min(drawn, Degrees(Math.Asin(Clamp(u.Dot(Down))))))];

@@ -66,6 +66,7 @@ export function bench() {
     },
 
     async work() {
+      if (this.leaving) return;
       if (this.working) {
         this.again = true;
         return;
@@ -91,7 +92,7 @@ export function bench() {
         this.retry = setTimeout(() => this.work(), RETRY_MS);
       } finally {
         this.working = false;
-        if (this.again) {
+        if (this.again && !this.leaving) {
           this.again = false;
           this.work();
         }
@@ -164,9 +165,15 @@ export function bench() {
       this.form.querySelector('button[formaction$="handler=Add"]').click();
     },
 
-    // A press that leaves the page takes what is typed with it.
-    plain() {
+    // A press that leaves the page takes what is typed with it; what is under way is kept first, so that it meets its own version.
+    async plain(event) {
+      const press = event.currentTarget;
       clearTimeout(this.timer);
+      if (!this.working) return;
+      event.preventDefault();
+      this.leaving = true;
+      while (this.working) await new Promise((done) => setTimeout(done, 15));
+      this.form.requestSubmit(press);
     },
 
     say(words, waiting) {

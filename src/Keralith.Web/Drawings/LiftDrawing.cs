@@ -42,7 +42,7 @@ public static class LiftDrawing
         Point(s, posed, elevation, p => p.Z, "z", handles);
         Point(s, posed, plan, p => p.Y, "y", handles);
         var label = $"{lift.Row.Name}: {posed.Picks.Count} legs{(lift.Result is { } r ? $", {string.Join("; ", r.Legs.Select(l => $"leg {l.Number} at {Number(l.Angle)} deg{(l.Tension is { } t ? $" pulled with {lift.Asked(t)}" : string.Empty)}"))}" : string.Empty)}";
-        return new HtmlString(s.Svg(0, 0, ElevationWide + PlanWide, High, label, "drawing lift-drawing"));
+        return new HtmlString(s.Svg(0, 0, ElevationWide + PlanWide, High, label, "drawing lift-drawing", handles && posed.IsGeometry));
     }
 
     /// <summary>The hitches, each by its drawing.</summary>
@@ -137,13 +137,13 @@ public static class LiftDrawing
 
     private static void Point(Sheet s, Posed posed, Frame frame, Func<Point3, double> up, string axis, bool handles)
     {
+        if (handles && posed.IsGeometry) Handle("hook", "Hook", posed.Hook, () => s.Circle(0, 0, 3.4, "dot"));
         for (var i = 0; i < posed.Picks.Count; i++) Handle($"pick-{i + 1}", $"Pick {i + 1}", posed.Picks[i], () => s.Circle(0, 0, 4.5, "outline"));
         Handle("g", "Centre of gravity", posed.Centre, () =>
         {
             s.Circle(0, 0, 7, "outline");
             s.Path("M0 0V-7A7 7 0 0 1 7 0ZM0 0V7A7 7 0 0 1 -7 0Z", "dot");
         });
-        if (handles && posed.IsGeometry) Handle("hook", "Hook", posed.Hook, () => s.Circle(0, 0, 3.4, "dot"));
 
         void Handle(string name, string said, Point3 point, Action draw)
         {

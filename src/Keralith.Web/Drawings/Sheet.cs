@@ -95,10 +95,10 @@ internal sealed class Sheet(DrawingOptions options)
         Add("</g>");
     }
 
-    public string Svg(double x, double y, double width, double height, string label, string style = "drawing")
+    public string Svg(double x, double y, double width, double height, string label, string style = "drawing", bool grips = false)
     {
         foreach (var (atX, atY, what) in Options.Pins) Add(F($"<g class=\"pin\" transform=\"translate({atX:0.##} {atY:0.##})\"><title>{Html(what)}</title><path d=\"M0 0l-3.4 -8.4a3.7 3.7 0 1 1 6.8 0Z\"/></g>"));
-        return F($"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>");
+        return F($"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null && !grips ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>");
     }
 
     public static string F(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);

@@ -26,6 +26,7 @@ internal static class FileEndpoints
         app.MapGet("/register/export.pdf", PdfAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/labels/printer/{name}.{extension}", (string name, string extension) => LabelPrinter.FileOf(name, extension) is { } path ? Results.File(path, extension == "pdf" ? "application/pdf" : "image/svg+xml") : Results.NotFound())
             .RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/due/outbox/{name}.eml", (string name) => Outbox.FileOf(name) is { } path ? Results.File(path, "text/plain; charset=utf-8") : Results.NotFound()).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/file/{id:guid}", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, false, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
         app.MapGet("/file/{id:guid}/small", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, true, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
     }
