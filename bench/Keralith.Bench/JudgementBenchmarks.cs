@@ -17,6 +17,8 @@ public class JudgementBenchmarks
     /// <summary>Findings of a complete case: every question of a two-leg chain sling with hooks, by two books.</summary>
     public int FindingsOfACompleteCase => _complete.Answers.Count;
 
+    private static readonly string[] Picks = ["-1150 mm|-500 mm", "1250 mm|-500 mm", "1250 mm|500 mm", "-1150 mm|500 mm"];
+
     private readonly Lift _lift = LiftReader.Read(FourLegs()).Value!;
     private readonly Case _complete = Complete();
     private readonly ArrayBufferWriter<byte> _output = new(1 << 16);
@@ -71,8 +73,9 @@ public class JudgementBenchmarks
 
     private static string FourLegs()
     {
-        var legs = new[] { (-1150, -500), (1250, -500), (1250, 500), (-1150, 500) }.Select(p => $$"""{"pick":["{{p.Item1}} mm","{{p.Item2}} mm","0 mm"],"hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}]}""");
-        return $$"""{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[{{string.Join(",", legs)}}]}}""";
+        const string Rigging = """"hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}]"""";
+        var legs = Picks.Select(p => $"{{\"pick\":[\"{p.Replace("|", "\",\"", StringComparison.Ordinal)}\",\"0 mm\"],{Rigging}}}");
+        return """{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[LEGS]}}""".Replace("LEGS", string.Join(",", legs), StringComparison.Ordinal);
     }
 
     private static Case Complete()

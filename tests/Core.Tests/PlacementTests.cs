@@ -1,5 +1,6 @@
 using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Xunit;
 
 namespace Keralith.Core.Tests;

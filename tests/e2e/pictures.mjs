@@ -1,4 +1,7 @@
 // Takes the pictures of docs/screenshots from the running demo: node tests/e2e/pictures.mjs http://127.0.0.1:5080
+import { execFileSync } from "node:child_process";
+import { readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium } from "@playwright/test";
@@ -23,12 +26,21 @@ async function visitor(who, options = {}) {
 
 const shot = (page, name) => page.screenshot({ path: path.join(folder, `${name}.png`) });
 
+// Several views side by side in one picture.
+async function together(name, pictures, width = 760) {
+  const context = await browser.newContext({ viewport: { width: width * pictures.length, height: 900 } });
+  const page = await context.newPage();
+  await page.setContent(`<body style="margin:0;display:flex;align-items:flex-start;background:#f5f1e7">${pictures.map((p) => `<img style="width:${width}px" src="data:image/png;base64,${p.toString("base64")}">`).join("")}</body>`);
+  await page.locator("body").screenshot({ path: path.join(folder, `${name}.png`) });
+  await context.close();
+}
+
 const inspector = await visitor("inspector");
 await shot(inspector, "wall");
 await inspector.goto("/register");
 await shot(inspector, "register");
 await inspector.goto("/piece/HM-0002");
-await shot(inspector, "piece");
+const pieces = [await inspector.screenshot()];
 await inspector.goto("/rules?family=alloy-chain-sling&part=leg-1/hook&criterion=hook.throat&figure=1.45+in");
 await shot(inspector, "rules");
 await inspector.goto("/piece/HM-0002");
@@ -41,16 +53,31 @@ await inspector.locator('[data-question="hook.throat"] [data-field="value"]').fi
 await inspector.getByText("governs", { exact: false }).or(inspector.locator('[data-question="hook.throat"] .outcome')).first().waitFor();
 await inspector.waitForTimeout(600);
 await inspector.locator('[data-question="hook.throat"]').evaluate((row) => window.scrollTo(0, row.getBoundingClientRect().top + window.scrollY - 330));
-await shot(inspector, "inspect");
+const inspecting = [await inspector.screenshot()];
 await inspector.goto(`${inspect}/sign`);
 await shot(inspector, "verdict");
 
-const kit = inspector;
-await kit.goto("/register?q=kit&state=in-service");
-await kit.locator("[data-rows] tbody a").first().click();
-await shot(kit, "piece-kit");
-await inspector.goto("/piece/HM-0076");
-await shot(inspector, "piece-web");
+await inspector.goto("/register?q=kit&state=in-service");
+await inspector.locator("[data-rows] tbody a").first().click();
+await inspector.waitForURL("**/piece/**");
+pieces.push(await inspector.screenshot());
+await inspector.goto("/register?family=web-sling&state=in-service");
+await inspector.locator("[data-rows] tbody a").first().click();
+await inspector.waitForURL("**/piece/**");
+pieces.push(await inspector.screenshot());
+await together("piece", pieces);
+for (const [family, part] of [["wire-rope-sling", "leg-1"], ["hand-chain-hoist", "load-chain"]]) {
+  await inspector.goto(`/register?family=${family}&state=in-service`);
+  await inspector.locator("[data-rows] tbody a").first().click();
+  await inspector.waitForURL("**/piece/**");
+  await inspector.getByRole("button", { name: /inspection|inspecting/ }).click();
+  await inspector.waitForURL("**/inspect/**");
+  await inspector.goto(`${inspector.url().split("?")[0]}?part=${part}`);
+  inspecting.push(await inspector.screenshot());
+}
+await together("inspect", inspecting);
+await inspector.goto("/piece/HM-0041/check");
+const checked = [await inspector.screenshot()];
 await inspector.goto("/labels?marks=HM-0001+HM-0002+HM-0076+HM-0041&size=a4-8");
 await inspector.locator("img.label-sheet").evaluate((image) => image.decode());
 await shot(inspector, "labels");
@@ -76,13 +103,31 @@ await shot(qualified, "wear");
 await qualified.goto("/settings");
 await qualified.locator("#limits").scrollIntoViewIfNeeded();
 await shot(qualified, "settings");
-await qualified.goto("/settings/again?book=asme&book=ontario");
-await shot(qualified, "again");
+
+// The certificate as it prints, beside the frequent check it is so unlike.
+await qualified.goto("/piece/HM-0001");
+const record = await qualified.locator('ol a[href^="/inspection/"]').first().getAttribute("href");
+const certificate = path.join(tmpdir(), "certificate");
+writeFileSync(`${certificate}.pdf`, await (await qualified.request.get(`${record}/certificate.pdf`)).body());
+execFileSync("pdftoppm", ["-png", "-r", "80", "-f", "1", "-l", "1", "-singlefile", `${certificate}.pdf`, certificate]);
+checked.push(readFileSync(`${certificate}.png`));
+await together("check-certificate", checked);
+
+await qualified.goto("/lift");
+await qualified.getByRole("link", { name: "Lower gate leaf, lock 9" }).first().click();
+await qualified.waitForURL(/lift\/[0-9a-f-]{36}$/);
+const lift = qualified.url();
+await shot(qualified, "lift");
+await qualified.goto(`${lift}/plan`);
+await qualified.screenshot({ path: path.join(folder, "lift-plan.png"), fullPage: true });
 
 const night = await visitor("crew", { colorScheme: "dark" });
 await shot(night, "night");
 
 const phone = await visitor("crew", { viewport: { width: 390, height: 844 } });
 await phone.goto("/piece/HM-0002");
-await shot(phone, "phone");
+const hand = [await phone.screenshot()];
+await phone.goto(lift);
+hand.push(await phone.screenshot());
+await together("phone", hand, 390);
 await browser.close();
