@@ -30,7 +30,7 @@ const shot = (page, name) => page.screenshot({ path: path.join(folder, `${name}.
 async function together(name, pictures, width = 760) {
   const context = await browser.newContext({ viewport: { width: width * pictures.length, height: 900 } });
   const page = await context.newPage();
-  await page.setContent(`<body style="margin:0;display:flex;align-items:flex-start;background:#f5f1e7">${pictures.map((p) => `<img style="width:${width}px" src="data:image/png;base64,${p.toString("base64")}">`).join("")}</body>`);
+  await page.setContent(`<!doctype html><body style="margin:0;display:flex;align-items:flex-start;background:#f5f1e7">${pictures.map((p) => `<img style="width:${width}px" src="data:image/png;base64,${p.toString("base64")}">`).join("")}</body>`);
   await page.locator("body").screenshot({ path: path.join(folder, `${name}.png`) });
   await context.close();
 }
