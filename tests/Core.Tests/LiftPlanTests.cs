@@ -114,6 +114,17 @@ public class LiftPlanTests
         Assert.Contains("in 2 legs and serves 1", Assert.Single(verdict.Planned.Wanted), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("lever-hoist", "leg-1")]
+    [InlineData("web-sling", "above")]
+    public void A_piece_put_where_it_is_not_worked_out_leaves_the_lift_without_a_result(string family, string place)
+    {
+        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"), ("piece-2-mark", "HM-0002"), ("piece-2-place", place));
+        var verdict = Verdict(fields, Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }), new LiftGear("HM-0002", Gear(family), Mass.Parse("1 kg"), null, TagWords.Plain with { Hitch = Hitch.Vertical }, Usable));
+        Assert.Null(verdict.Result);
+        Assert.Contains("no place", Assert.Single(verdict.Planned.Wanted), StringComparison.Ordinal);
+    }
+
     [Fact]
     public void Gear_that_may_not_be_used_makes_no_lift_whatever_it_could_carry()
     {

@@ -106,7 +106,7 @@ public sealed record LiftPlan
     public PlannedLift With(IReadOnlyDictionary<string, LiftGear> gear, IReadOnlyList<RuleBook> books)
     {
         var known = Pieces.Where(p => gear.ContainsKey(p.Mark)).Select(p => (Piece: p, Gear: gear[p.Mark])).ToList();
-        var wanted = Crowded(known).ToList();
+        var wanted = Crowded(known).Concat(Misplaced(known)).ToList();
         var above = known.Where(k => k.Piece.Place.Leg is null && LiftGear.RoleOf(k.Gear.Gear.Family) is LiftRole.Hardware or LiftRole.Above).ToList();
         var legs = Enumerable.Range(1, Stand.Legs).Select(n => known.Where(k => k.Piece.Place.IsIn(n)).ToList()).ToList();
         var marks = new List<IReadOnlyList<string>>();
@@ -171,6 +171,13 @@ public sealed record LiftPlan
         let legs = one.Sum(k => k.Piece.Place.Leg switch { null => 0, 0 => Stand.Legs, _ => 1 })
         where legs > one.Key.MostLegs || one.Count(k => k.Piece.Place.Leg is null) > 1 || (legs > 0 && one.Any(k => k.Piece.Place.Leg is null))
         select $"{one.Key} is put in {legs} legs and serves {one.Key.MostLegs}";
+
+    /// <summary>Pieces put where the arithmetic has no place for them: left out in silence, their rating would be checked by nobody.</summary>
+    private IEnumerable<string> Misplaced(IEnumerable<(PlannedPiece Piece, LiftGear Gear)> known) =>
+        from k in known
+        let role = LiftGear.RoleOf(k.Gear.Gear.Family)
+        where (role == LiftRole.Sling && k.Piece.Place.Leg is null) || (role == LiftRole.Above && k.Piece.Place.Leg is not null && Stand is not StandDrift)
+        select $"{k.Gear} hangs where it has no place: slings hang in the legs, hoists and lifting points above them";
 
     private static LiftComponent Component((PlannedPiece Piece, LiftGear Gear) planned) => planned.Gear.Component(planned.Piece.Facts);
 }
