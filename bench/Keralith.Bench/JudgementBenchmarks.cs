@@ -73,7 +73,7 @@ public class JudgementBenchmarks
 
     private static string FourLegs()
     {
-        const string Rigging = """"hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}]"""";
+        const string Rigging = """ "hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}] """;
         var legs = Picks.Select(p => $"{{\"pick\":[\"{p.Replace("|", "\",\"", StringComparison.Ordinal)}\",\"0 mm\"],{Rigging}}}");
         return """{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[LEGS]}}""".Replace("LEGS", string.Join(",", legs), StringComparison.Ordinal);
     }
