@@ -42,7 +42,8 @@ public sealed class CustodyStore(Database database, SiteStore sites)
             cancel);
 
     /// <summary>Takes a piece out of use on a doubt or after an event. Anyone may; whatever else has changed meanwhile.</summary>
-    public Task<Checked<Recorded>> HoldAsync(Guid piece, HoldCause cause, string reason, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
+    /// <param name="photo">A picture of what is the matter; null: none.</param>
+    public Task<Checked<Recorded>> HoldAsync(Guid piece, HoldCause cause, string reason, Stamp stamp, CancellationToken cancel, NewFile? photo = null) => _changes.RunAsync(
         piece, null, Right.Hold, stamp, "piece.held",
         async (transaction, row) =>
         {
@@ -51,6 +52,13 @@ public sealed class CustodyStore(Database database, SiteStore sites)
             var state = PieceLife.AfterHold(row.State);
             if (!state.Ok) return new Refusal(state.Fault!);
             await InsertHoldAsync(transaction, stamp.Submission, row.Id, cause, reason.Trim(), null, stamp, cancel).ConfigureAwait(false);
+            if (photo is not null)
+            {
+                var file = Guid.NewGuid();
+                await FileStore.InsertAsync(transaction, file, [(row.Mark, row.Id)], photo, stamp, cancel).ConfigureAwait(false);
+                await transaction.Command("insert into hold_photo (hold_id, attachment_id) values ($1, $2)").Positional(stamp.Submission, file).RunAsync(cancel).ConfigureAwait(false);
+            }
+
             return new Change(state.Value, new { cause = Words.Code(cause), reason = reason.Trim() });
         },
         cancel);

@@ -35,7 +35,7 @@ public sealed class DueStore(Database database)
 
     private const string Due = "least(p.periodic_due, p.frequent_due)";
     private const string Kept = "p.state in ('in-service', 'held')";
-    private const string LastBy = "left join lateral (select coalesce(i.made_by, i.signed_by) as person from inspection i where i.piece_id = p.id order by i.signed_at desc limit 1) newest on true left join person last on last.id = newest.person";
+    private const string LastBy = "left join person last on last.id = p.last_by";
 
     /// <summary>The Monday of a day's week.</summary>
     public static DateOnly MondayOf(DateOnly day) => day.AddDays(-(((int)day.DayOfWeek + 6) % 7));

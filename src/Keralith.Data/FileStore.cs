@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
+using Npgsql;
 
 namespace Keralith.Data;
 
@@ -35,6 +36,10 @@ public sealed record NewFile(FileKind Kind, string Title, DateOnly? Dated, strin
 
 /// <summary>A file attached to a piece.</summary>
 public sealed record FileRow(Guid Id, FileKind Kind, string Title, DateOnly? Dated, string MediaType, int Size, bool HasSmall, DateTimeOffset At, string By);
+
+/// <summary>A picture of something found on a piece.</summary>
+/// <param name="Id">The file's id.</param>
+public sealed record FindingPhoto(Guid Id, string Part, string Criterion);
 
 /// <summary>Certificates, reports and pictures of pieces.</summary>
 public sealed class FileStore(Database database, SiteStore sites)
@@ -80,14 +85,50 @@ public sealed class FileStore(Database database, SiteStore sites)
             if (file.Dated > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The date on it is yet to come.";
             var marks = await transaction.Command("select mark, id from piece where id = any($1) order by id for update").Positional([pieces.ToArray()]).ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel).ConfigureAwait(false);
             if (marks.Count != pieces.Distinct().Count()) return "There is no such piece.";
-            var hash = SHA256.HashData(file.Bytes);
-            await transaction.Command("insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)")
-                .Positional(stamp.Submission, Code(file.Kind), file.Title.Trim(), file.Dated, file.MediaType, file.Bytes, file.Small, hash, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
-            await transaction.Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2").Positional(pieces.Distinct().ToArray(), stamp.Submission).RunAsync(cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAllAsync(transaction, stamp, "file.attached", marks.Select(m => (m.Mark, (object)new { file = stamp.Submission, kind = Code(file.Kind), title = file.Title.Trim(), file.Dated, sha256 = Convert.ToHexStringLower(hash) })), cancel).ConfigureAwait(false);
+            await InsertAsync(transaction, stamp.Submission, marks, file, stamp, cancel).ConfigureAwait(false);
             return null;
         },
         cancel);
+
+    /// <summary>Keeps a picture of what a draft found on a part; signed, it goes with the record.</summary>
+    public Task<Checked<Recorded>> AttachToDraftAsync(Guid draft, string part, string criterion, NewFile file, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
+        stamp,
+        async transaction =>
+        {
+            if (!stamp.Actor.Role.May(Right.Draft)) return "Your role does not allow this.";
+            var piece = await transaction.Command("select p.mark, p.id from draft d join piece p on p.id = d.piece_id where d.id = $1 for update of d").Positional(draft).ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel).ConfigureAwait(false);
+            if (piece.Count == 0) return "This inspection is signed or was thrown away; it takes no more pictures.";
+            var taken = await transaction.Command("select count(*)::int from draft_photo where draft_id = $1").Positional(draft).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
+            if (taken[0] >= MostPhotos) return $"An inspection keeps at most {MostPhotos} pictures.";
+            await InsertAsync(transaction, stamp.Submission, piece, file, stamp, cancel).ConfigureAwait(false);
+            await transaction.Command("insert into draft_photo (draft_id, part, criterion, attachment_id) values ($1, $2, $3, $4)").Positional(draft, part, criterion, stamp.Submission).RunAsync(cancel).ConfigureAwait(false);
+            return null;
+        },
+        cancel);
+
+    /// <summary>Most pictures one inspection keeps.</summary>
+    public const int MostPhotos = 40;
+
+    /// <summary>The pictures a draft holds, or a signed inspection: one id for both.</summary>
+    public Task<List<FindingPhoto>> OfInspectionAsync(Guid inspection, CancellationToken cancel) => database.Command("""
+        select p.attachment_id, p.part, p.criterion from (select * from draft_photo where draft_id = $1 union all select * from inspection_photo where inspection_id = $1) p
+        join attachment a on a.id = p.attachment_id order by a.at
+        """).Positional(inspection).ListAsync(r => new FindingPhoto(r.GetGuid(0), r.GetString(1), r.GetString(2)), cancel);
+
+    /// <summary>The pictures of a piece's holds, by hold.</summary>
+    public async Task<ILookup<Guid, Guid>> OfHoldsAsync(Guid piece, CancellationToken cancel) =>
+        (await database.Command("select hp.hold_id, hp.attachment_id from hold h join hold_photo hp on hp.hold_id = h.id where h.piece_id = $1").Positional(piece).ListAsync(r => (Hold: r.GetGuid(0), File: r.GetGuid(1)), cancel).ConfigureAwait(false))
+        .ToLookup(p => p.Hold, p => p.File);
+
+    /// <summary>Keeps a file of pieces and says so in the ledger.</summary>
+    internal static async Task InsertAsync(NpgsqlTransaction transaction, Guid id, IReadOnlyCollection<(string Mark, Guid Id)> pieces, NewFile file, Stamp stamp, CancellationToken cancel)
+    {
+        var hash = SHA256.HashData(file.Bytes);
+        await transaction.Command("insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)")
+            .Positional(id, Code(file.Kind), file.Title.Trim(), file.Dated, file.MediaType, file.Bytes, file.Small, hash, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+        await transaction.Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2").Positional(pieces.Select(p => p.Id).ToArray(), id).RunAsync(cancel).ConfigureAwait(false);
+        await LedgerStore.AppendAllAsync(transaction, stamp, "file.attached", pieces.Select(m => (m.Mark, (object)new { file = id, kind = Code(file.Kind), title = file.Title.Trim(), file.Dated, sha256 = Convert.ToHexStringLower(hash) })), cancel).ConfigureAwait(false);
+    }
 
     /// <summary>Accepts the reports of gear taken over: in service until the report runs out, or its first inspection here.</summary>
     public Task<Checked<Recorded>> AcceptReportsAsync(IReadOnlyCollection<Guid> pieces, Stamp stamp, CancellationToken cancel) => _changes.RunAllAsync(

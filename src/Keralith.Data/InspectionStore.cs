@@ -37,7 +37,20 @@ public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind
     public string? Remark { get; init; }
 
     public string? RemarkBy { get; init; }
+
+    /// <summary>The record it corrects, and why; null: an inspection of its own.</summary>
+    public Corrected? Corrects { get; init; }
 }
+
+/// <summary>The record a draft corrects.</summary>
+/// <param name="Record">Its id.</param>
+/// <param name="Why">What is wrong with it.</param>
+/// <param name="SeenAt">When the first of the records it stands for was signed.</param>
+public sealed record Corrected(Guid Record, string Why, VerdictKind Verdict, DateOnly InspectedOn, DateTimeOffset SeenAt, string SignedBy);
+
+/// <summary>What became of a wrong record.</summary>
+/// <param name="Became">The record in its place; null: withdrawn.</param>
+public sealed record Superseded(Guid? Became, string Why, DateTimeOffset At, string By);
 
 /// <summary>A signed inspection as listed.</summary>
 public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes, WorkedTo WorkedTo)
@@ -60,6 +73,19 @@ public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, Dat
 
     /// <summary>Where on the drawing findings were pinned, by part and criterion.</summary>
     public IReadOnlyDictionary<string, Pin> Pins { get; init; } = new Dictionary<string, Pin>();
+
+    /// <summary>From when it counts: its signature, or for a correction that of the record it corrects.</summary>
+    public DateTimeOffset CountsFrom { get; init; }
+
+    /// <summary>The record it corrects; null: none.</summary>
+    public Guid? Corrects { get; init; }
+
+    public string? CorrectsWhy { get; init; }
+
+    /// <summary>What took its place, or that it was withdrawn; null: it counts.</summary>
+    public Superseded? Superseded { get; init; }
+
+    public bool Counts => Superseded is null;
 }
 
 /// <summary>What an inspection was judged by beside its case.</summary>
@@ -76,14 +102,16 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     private const string DraftColumns = """
         select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
                (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
-               (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by
-        from draft d join piece p on p.id = d.piece_id join person a on a.id = d.started_by join person b on b.id = d.saved_by
+               (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by,
+               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_from as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
+        from draft d join piece p on p.id = d.piece_id join person a on a.id = d.started_by join person b on b.id = d.saved_by left join inspection c on c.id = d.corrects
         """;
 
     private const string SignedColumns = """
         select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
-               (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins
-        from inspection i join person w on w.id = i.signed_by
+               (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
+               f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
+        from inspection i join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id
         """;
 
     public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) => database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
@@ -105,7 +133,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         from draft_answer a join person w on w.id = a.saved_by left join instrument t on t.id = a.instrument_id where a.draft_id = $1
         """;
 
-    /// <summary>Signed inspections of a piece, newest first.</summary>
+    /// <summary>Signed inspections of a piece, newest first; those corrected or withdrawn among them.</summary>
     public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) =>
         database.Command($"{SignedColumns} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece).ListAsync(Signed, cancel);
 
@@ -114,7 +142,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
     /// <summary>The days pieces were inspected between two days, and by whom.</summary>
     public Task<List<InspectionDay>> DaysAsync(IEnumerable<Guid> pieces, DateOnly from, DateOnly until, CancellationToken cancel) => database.Command("""
-        select i.piece_id, i.id, i.inspected_on, w.name from inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
+        select i.piece_id, i.id, i.inspected_on, w.name from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
         where i.piece_id = any($1) and i.inspected_on between $2 and $3 order by i.inspected_on
         """).Positional([pieces.ToArray(), from, until]).ListAsync(r => new InspectionDay(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetString(3)), cancel);
 
@@ -128,7 +156,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
         var opened = await transaction.Command("""
             insert into draft (id, piece_id, kind, started_by, started_at, saved_by, saved_at) values ($1, $2, $3, $4, $5, $4, $5)
-            on conflict (piece_id, kind) do nothing
+            on conflict (piece_id, kind) where corrects is null do nothing
             """).Positional(stamp.Submission, piece.Id, Words.Code(kind), stamp.Actor.Id, stamp.At).RunAsync(cancel).ConfigureAwait(false);
         if (opened == 1)
         {
@@ -137,7 +165,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             return stamp.Submission;
         }
 
-        var open = await transaction.Command("select id from draft where piece_id = $1 and kind = $2").Positional(piece.Id, Words.Code(kind)).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
+        var open = await transaction.Command("select id from draft where piece_id = $1 and kind = $2 and corrects is null").Positional(piece.Id, Words.Code(kind)).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
         return open[0];
     }
 
@@ -191,10 +219,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             foreach (var criterion in part.Criteria)
             {
                 if (!given.TryGetValue((part.Path, criterion.Id), out var answer)) continue;
-                var response = answer.Entry.Read(criterion, baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
-                if (!response.Ok) continue;
-                var value = response.Value is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : response.Value;
-                read.Add(new(criterion, part.Path, value));
+                var responses = answer.Entry.ReadAll(criterion, baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
+                if (!responses.Ok) continue;
+                read.AddRange(responses.Value.Select(r => new Answer(criterion, part.Path, r is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : r)));
             }
         }
 
@@ -239,6 +266,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         InspectedOn = r.ValueOrNull<DateOnly>("inspected_on"),
         Remark = r.TextOrNull("remark"),
         RemarkBy = r.TextOrNull("remark_by"),
+        Corrects = r.ValueOrNull<Guid>("corrects") is { } wrong
+            ? new(wrong, r.Get<string>("correction_why"), Words.Parse<VerdictKind>(r.Get<string>("corrects_verdict"), Words.Code), r.Get<DateOnly>("corrects_day"), r.Get<DateTimeOffset>("corrects_seen"), r.Get<string>("corrects_by"))
+            : null,
     };
 
     private static InspectionRow Signed(NpgsqlDataReader r) => new(
@@ -253,5 +283,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         PartsTouched = r.ValueOrNull<int>("parts_touched"),
         Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
         Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
+        CountsFrom = r.Get<DateTimeOffset>("counts_from"),
+        Corrects = r.ValueOrNull<Guid>("corrects"),
+        CorrectsWhy = r.TextOrNull("corrects_why"),
+        Superseded = r.TextOrNull("superseded_why") is { } why ? new(r.ValueOrNull<Guid>("became"), why, r.Get<DateTimeOffset>("superseded_at"), r.Get<string>("superseded_by")) : null,
     };
 }

@@ -25,7 +25,7 @@ public sealed class JudgeAgain(Database database)
         await using var command = database.Command("""
             select p.mark, p.maker, p.model, i.id, i.inspected_on, i.verdict, i.case_document
             from piece p
-            cross join lateral (select * from inspection i where i.piece_id = p.id and i.kind not in ('frequent', 'return') order by i.signed_at desc, i.id limit 1) i
+            cross join lateral (select * from standing_inspection i where i.piece_id = p.id and i.kind not in ('frequent', 'return') order by i.counts_from desc, i.id limit 1) i
             where p.state not in ('condemned', 'destroyed')
             order by p.mark
             """);

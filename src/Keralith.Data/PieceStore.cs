@@ -68,10 +68,11 @@ public sealed class PieceStore(Database database, SiteStore sites)
     }
 
     /// <summary>The newest baseline of each measure.</summary>
-    public async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel)
+    /// <param name="at">As they stood at a moment, where a record of then is corrected; null: now.</param>
+    public async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel, DateTimeOffset? at = null)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        return await BaselinesAsync(new NpgsqlCommand { Connection = connection }, piece, cancel).ConfigureAwait(false);
+        return await BaselinesAsync(new NpgsqlCommand { Connection = connection }, piece, cancel, at).ConfigureAwait(false);
     }
 
     /// <summary>The newest figure of each measure of some pieces; an empty set for a piece without any.</summary>
@@ -135,15 +136,15 @@ public sealed class PieceStore(Database database, SiteStore sites)
         from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
         """).Positional(piece).ListAsync(TagRecord.From, cancel);
 
-    internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(NpgsqlCommand command, Guid piece, CancellationToken cancel)
+    internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(NpgsqlCommand command, Guid piece, CancellationToken cancel, DateTimeOffset? at = null)
     {
         command.CommandText = """
             select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
             from baseline b join person w on w.id = b.set_by
-            where b.piece_id = $1
+            where b.piece_id = $1 and ($2::timestamptz is null or b.set_at <= $2)
             order by b.part, b.criterion, b.id desc
             """;
-        var rows = await command.Positional(piece).ListAsync(
+        var rows = await command.Positional(piece, at).ListAsync(
             r => new BaselineRow(
                 new(r.Get<string>("part"), r.Get<string>("criterion")),
                 new(Length.Parse(r.Get<string>("value")), Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code), r.ValueOrNull<int>("links")),

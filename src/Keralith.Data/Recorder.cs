@@ -55,20 +55,20 @@ internal sealed class Recorder(Database database)
         var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn, i.NextBy)).Concat(Carried(carried)));
         var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
         await transaction.Command("""
-            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, touched = greatest(coalesce($7, touched), (select max(i.at at time zone 'UTC')::date from issue i where i.piece_id = $1)), version = version + 1,
+            update piece set state = $2, verdict = $3, periodic_due = $4, frequent_due = $5, carried = $6, last_by = $8, touched = greatest(coalesce($7, touched), (select max(i.at at time zone 'UTC')::date from issue i where i.piece_id = $1)), version = version + 1,
               open_holds = (select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null)
             where id = $1
-            """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent, carried is not null && !inspections.Any(i => i.Signed.IsFull), inspections.Count == 0 ? (DateOnly?)null : inspections.Max(i => i.InspectedOn)).RunAsync(cancel).ConfigureAwait(false);
+            """).Positional(piece.Id, Words.Code(state), standing, due.Periodic, due.Frequent, carried is not null && !inspections.Any(i => i.Signed.IsFull), inspections.Count == 0 ? (DateOnly?)null : inspections.Max(i => i.InspectedOn), inspections.Count == 0 ? (Guid?)null : inspections[^1].MadeBy).RunAsync(cancel).ConfigureAwait(false);
     }
 
     /// <summary>The accepted report of gear taken over counts as a periodic inspection of its day.</summary>
     public static IEnumerable<AcceptedInspection> Carried(DateOnly? lastPeriodic) => lastPeriodic is { } day ? [new(InspectionKind.Periodic, day)] : [];
 
-    /// <summary>The signed, complete inspections of a piece, oldest first.</summary>
-    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
-        transaction.Command("select kind, verdict, signed_at, signed_by, inspected_on, next_by from inspection where piece_id = $1 order by signed_at, id")
+    /// <summary>The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects stood.</summary>
+    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy, Guid MadeBy)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
+        transaction.Command("select kind, verdict, counts_from, signed_by, inspected_on, next_by, coalesce(made_by, signed_by) as made_by from standing_inspection where piece_id = $1 order by counts_from, id")
             .Positional(piece)
             .ListAsync(
-                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("signed_at"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by")),
+                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("counts_from"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by"), r.Get<Guid>("made_by")),
                 cancel);
 }

@@ -93,7 +93,7 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                    coalesce(array_agg(i.kind order by i.signed_at) filter (where i.id is not null), '{}') as kinds,
                    coalesce(array_agg(i.inspected_on order by i.signed_at) filter (where i.id is not null), '{}') as days,
                    coalesce(array_agg(i.next_by order by i.signed_at) filter (where i.id is not null), '{}') as next
-            from piece p left join inspection i on i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch')
+            from piece p left join standing_inspection i on i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch')
             where p.state not in ('condemned', 'destroyed')
             group by p.id
             """).ListAsync(

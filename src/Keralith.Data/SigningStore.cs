@@ -25,7 +25,13 @@ public sealed record Signing(int Version, DateOnly? InspectedOn)
 /// <summary>Signing inspections: alone, for countersignature, or by countersigning; and what a signature does.</summary>
 public sealed class SigningStore(Database database, SiteStore sites)
 {
-    private sealed record OpenDraft(Guid Piece, InspectionKind Kind, Guid? OfferedBy, DateOnly? InspectedOn, DateTimeOffset StartedAt);
+    private sealed record OpenDraft(Guid Piece, InspectionKind Kind, Guid? OfferedBy, DateOnly? InspectedOn, DateTimeOffset StartedAt)
+    {
+        /// <summary>The record it corrects, and why; null: an inspection of its own.</summary>
+        public Guid? Corrects { get; init; }
+
+        public string? CorrectionWhy { get; init; }
+    }
 
     private readonly Recorder _recorder = new(database);
 
@@ -66,23 +72,26 @@ public sealed class SigningStore(Database database, SiteStore sites)
     {
         if (signing.InspectedOn is not { } inspectedOn) return "Say on which day it was inspected.";
         var kind = open.Kind;
-        var right = kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
+        var right = Correction.Signs(kind);
         if (!stamp.Actor.Role.May(right)) return "Your role may draft this inspection, not sign it. Pass the draft to an inspector: it stays in the tray.";
         if (inspectedOn > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";
         if (await Recorder.LockAsync(transaction, open.Piece, cancel).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
         if (right == Right.SignInspection && await RefusalToSignAsync(transaction, piece, stamp, cancel).ConfigureAwait(false) is { } unauthorised) return unauthorised;
         var site = await sites.GetAsync(cancel).ConfigureAwait(false);
         var answers = answersOf(piece, site);
-        var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel).ConfigureAwait(false);
+        var wrong = open.Corrects is { } corrects ? await CorrectionStore.FindAsync(transaction, corrects, cancel).ConfigureAwait(false) : null;
+        if (wrong is { IsSuperseded: true }) return CorrectionStore.CorrectedAlready;
+        var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel, wrong?.CountsFrom).ConfigureAwait(false);
         var @case = InspectionStore.CaseOf(piece, kind, site, answers, baselines);
         var given = answers.Where(a => a.Entry is not { Answer: null, Value: null }).ToList();
-        if (@case.Answers.Count != given.Count) return "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again.";
+        if (@case.Answers.DistinctBy(a => (a.Part, a.Criterion)).Count() != given.Count) return "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again.";
         var verdict = Judge.Of(@case, site.WatchShare);
         var instruments = given.Select(a => a.Instrument).OfType<Instrument>().Distinct().ToList();
         var isFull = kind is not (InspectionKind.Frequent or InspectionKind.Return);
         var signedAs = signing.With.Of(verdict.Kind, isFull, instruments, inspectedOn);
         if (!signedAs.Ok) return signedAs.Fault;
         var kindSigned = signedAs.Value;
+        if (wrong is not null && Correction.Refusal(wrong.Facts, kindSigned, inspectedOn, stamp.Actor.Role) is { } uncorrected) return uncorrected;
         if (kindSigned is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), await NewestHoldAsync(transaction, piece.Id, cancel).ConfigureAwait(false), stamp.At) is { } stale) return stale;
         var state = PieceLife.AfterInspection(piece.State, kind, kindSigned, piece.OpenHolds.Count);
         if (!state.Ok) return state.Fault;
@@ -91,18 +100,21 @@ public sealed class SigningStore(Database database, SiteStore sites)
 
         var notes = answers.Where(a => !string.IsNullOrWhiteSpace(a.Note)).ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Note!);
         var pins = answers.Where(a => a.Pin is not null).ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Pin!.Value);
-        var taken = instruments.Select(i => $"{i.Name}, +/- {i.Uncertainty}, calibrated to {i.CalibrationDue:yyyy-MM-dd}").ToList();
+        var taken = (wrong?.Instruments ?? []).Concat(instruments.Select(i => $"{i.Name}, +/- {i.Uncertainty}, calibrated to {i.CalibrationDue:yyyy-MM-dd}")).Distinct().ToList();
         var caseDocument = CaseWriter.Write(@case);
         var verdictDocument = VerdictWriter.Write(verdict);
         var workedTo = new WorkedTo(site.WatchShare, site.Books.Where(b => site.Editions.ContainsKey(b.Id)).ToDictionary(b => b.Id, b => site.Editions[b.Id]));
         await transaction.Command("""
-            insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document, notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb)
+            insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document, notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21)
             """)
             .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(kindSigned), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes), JsonSerializer.Serialize(workedTo),
-                open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), Minutes(open, given, stamp), given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins))
+                open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), Minutes(open, given, stamp), given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
             .RunAsync(cancel).ConfigureAwait(false);
-        if (HoldRules.CauseOf(verdict, kindSigned) is { } cause)
+        if (wrong is not null) await CorrectionStore.SupersedeAsync(transaction, wrong.Id, id, open.CorrectionWhy!, stamp, cancel).ConfigureAwait(false);
+        var photos = await transaction.Command("insert into inspection_photo (inspection_id, part, criterion, attachment_id) select draft_id, part, criterion, attachment_id from draft_photo where draft_id = $1 returning attachment_id")
+            .Positional(id).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
+        if (HoldRules.CauseOf(verdict, kindSigned) is { } cause && !(wrong is not null && await CorrectionStore.HoldsStillAsync(transaction, wrong.Id, cause, cancel).ConfigureAwait(false)))
         {
             await CustodyStore.InsertHoldAsync(transaction, Guid.NewGuid(), piece.Id, cause, stricter ?? Reason(@case, verdict), id, stamp, cancel).ConfigureAwait(false);
         }
@@ -112,7 +124,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
         using var verdictJson = JsonDocument.Parse(verdictDocument);
         await LedgerStore.AppendAsync(
             transaction, stamp, "inspection.signed", piece.Mark,
-            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, signedAs = Words.Code(kindSigned), stricter, madeBy = open.OfferedBy, nextBy = signing.NextBy, instruments = taken, notes, pins },
+            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, signedAs = Words.Code(kindSigned), stricter, madeBy = open.OfferedBy, nextBy = signing.NextBy, instruments = taken, notes, pins, photos, corrects = wrong?.Id, correctionWhy = wrong is null ? null : open.CorrectionWhy },
             cancel).ConfigureAwait(false);
         return null;
     }
@@ -147,7 +159,8 @@ public sealed class SigningStore(Database database, SiteStore sites)
             if (signing.InspectedOn is not { } day || day > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";
             var site = await sites.GetAsync(cancel).ConfigureAwait(false);
             var answers = await transaction.Command(InspectionStore.AnswerSql).Positional(draft).ListAsync(InspectionStore.Answer, cancel).ConfigureAwait(false);
-            var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel).ConfigureAwait(false);
+            var wrong = open.Corrects is { } corrects ? await CorrectionStore.FindAsync(transaction, corrects, cancel).ConfigureAwait(false) : null;
+            var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel, wrong?.CountsFrom).ConfigureAwait(false);
             var @case = InspectionStore.CaseOf(piece, open.Kind, site, answers, baselines);
             var verdict = Judge.Of(@case, site.WatchShare);
             if (verdict.Kind == VerdictKind.Incomplete) return "The inspection is not complete: every question needs an answer before it can be signed.";
@@ -181,16 +194,17 @@ public sealed class SigningStore(Database database, SiteStore sites)
 
     private static async Task<(OpenDraft? Open, string? Refused)> LockAsync(NpgsqlTransaction transaction, Guid draft, int version, CancellationToken cancel)
     {
-        var open = await transaction.Command("select piece_id, kind, version, offered_by, inspected_on, started_at from draft where id = $1 for update").Positional(draft)
+        var open = await transaction.Command("select piece_id, kind, version, offered_by, inspected_on, started_at, corrects, correction_why from draft where id = $1 for update").Positional(draft)
             .ListAsync(
-                r => (Draft: new OpenDraft(r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.ValueOrNull<Guid>("offered_by"), r.ValueOrNull<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("started_at")), Version: r.Get<int>("version")),
+                r => (Draft: new OpenDraft(r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.ValueOrNull<Guid>("offered_by"), r.ValueOrNull<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("started_at")) { Corrects = r.ValueOrNull<Guid>("corrects"), CorrectionWhy = r.TextOrNull("correction_why") }, Version: r.Get<int>("version")),
                 cancel).ConfigureAwait(false);
         return open.Count == 0 ? (null, "This draft was thrown away.")
             : open[0].Version != version ? (null, "Answers were changed since you read the verdict. Nothing was signed: read it again, then sign.")
             : (open[0].Draft, null);
     }
 
-    private static async Task<string?> RefusalToSignAsync(NpgsqlTransaction transaction, PieceRow piece, Stamp stamp, CancellationToken cancel) =>
+    /// <summary>Why somebody has no leave to sign for a family; null when they have.</summary>
+    internal static async Task<string?> RefusalToSignAsync(NpgsqlTransaction transaction, PieceRow piece, Stamp stamp, CancellationToken cancel) =>
         Authorisation.RefusalToSign(
             await transaction.Command(PeopleStore.AuthorisationSql).Positional(stamp.Actor.Id).ListAsync(PeopleStore.AuthorisationFrom, cancel).ConfigureAwait(false),
             piece.Gear.Family, DateOnly.FromDateTime(stamp.At.UtcDateTime));

@@ -38,7 +38,7 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
             select p.id, p.mark, p.family, p.maker, p.model, p.state, p.tag_read, p.attributes::text as attributes, c.evidence, c.last_periodic,
                    exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = p.id and a.kind = 'report') as has_file,
                    exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
-                   exists (select from inspection i where i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch') and i.kind not in ('frequent', 'return')) as inspected,
+                   exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch') and i.kind not in ('frequent', 'return')) as inspected,
                    array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
             from piece p left join carried_over c on c.piece_id = p.id
             where p.state not in ('condemned', 'destroyed')
@@ -106,8 +106,8 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
     private static async Task<BaselineFigure?> LastAsync(NpgsqlTransaction transaction, Guid piece, BaselineKey key, CancellationToken cancel)
     {
         var value = await transaction.Command("""
-            select a->>'value' from inspection i, json_array_elements(i.case_document::json->'answers') a
-            where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null order by i.signed_at desc limit 1
+            select a->>'value' from standing_inspection i, json_array_elements(i.case_document::json->'answers') a
+            where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null order by i.counts_from desc limit 1
             """).Positional(piece, key.Part, key.Criterion).ListAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
         return value.Count == 0 ? null : Length.Read(value[0]) is { Ok: true } length ? new(length.Value, BaselineBasis.Provisional, null) : null;
     }

@@ -12,7 +12,7 @@ public static class WearRows
     /// <param name="underWay">One not signed yet; null: none.</param>
     public static IReadOnlyList<WearSeries> Of(PieceRow piece, Site site, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines, IEnumerable<InspectionRow> inspections, WearRecord? underWay = null)
     {
-        var records = inspections.Select(i => CaseReader.Read(i.CaseDocument).Value is { } @case ? new WearRecord(i.InspectedOn, i.SignedAt, @case) : null).OfType<WearRecord>().ToList();
+        var records = inspections.Where(i => i.Counts).Select(i => CaseReader.Read(i.CaseDocument).Value is { } @case ? new WearRecord(i.InspectedOn, i.CountsFrom, @case) : null).OfType<WearRecord>().ToList();
         if (underWay is not null) records.Add(underWay);
         return WearSeries.Of(
             new(site.Books, InspectionKind.Periodic, piece.GearAt(site), site.LimitsFor(piece.Maker, piece.Model), []),

@@ -76,6 +76,7 @@ public static class WebHost
         services.AddSingleton<ViewStore>();
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<SigningStore>();
+        services.AddSingleton<CorrectionStore>();
         services.AddSingleton<InstrumentStore>();
         services.AddSingleton<DueStore>();
         services.AddSingleton<SeasonStore>();

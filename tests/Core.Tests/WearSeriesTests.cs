@@ -41,6 +41,19 @@ public class WearSeriesTests
     public void Without_a_figure_when_new_there_is_nothing_to_draw_against() =>
         Assert.Empty(WearSeries.Of(Case(null), new Dictionary<BaselineKey, (Length, DateTimeOffset)>(), [Record(2024, "40.5 mm")]));
 
+    [Fact]
+    public void Of_several_readings_in_one_record_the_worst_is_the_point()
+    {
+        var twice = CaseReader.Read("""
+            {"format":"keralith.case/1","ruleBooks":["asme"],"gear":{"family":"hook"},"answers":[
+              {"criterion":"hook.throat","part":"hook","value":"40.9 mm","baseline":"40 mm","baselineBasis":"new"},
+              {"criterion":"hook.throat","part":"hook","value":"41.2 mm","baseline":"40 mm","baselineBasis":"new"},
+              {"criterion":"hook.throat","part":"hook","value":"40.8 mm","baseline":"40 mm","baselineBasis":"new"}]}
+            """).Value!;
+        var throat = Assert.Single(WearSeries.Of(Case(null), Throat, [Record(2024, "40.5 mm"), new(new(2025, 1, 2), Bought.AddYears(2), twice)]));
+        Assert.Equal([40.5m, 41.2m], throat.Points.Select(p => p.Value));
+    }
+
     private static WearRecord Record(int year, string throat) => new(new(year, 1, 2), Bought.AddYears(year - 2023), Case(throat));
 
     private static Case Case(string? throat) => CaseReader.Read($$"""

@@ -149,4 +149,11 @@ public class DrawingTests
         content.WriteTo(writer, System.Text.Encodings.Web.HtmlEncoder.Default);
         return writer.ToString();
     }
+
+    [Fact]
+    public void Every_measurement_and_count_has_a_drawing_of_how_it_is_taken()
+    {
+        var without = Keralith.Core.Criteria.Catalogue.All.Where(c => !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0).Select(c => c.Id);
+        Assert.Empty(without);
+    }
 }

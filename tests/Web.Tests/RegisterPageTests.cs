@@ -19,7 +19,7 @@ public class RegisterPageTests
         await using var yard = await WebYard.OpenAsync();
         var stores = await yard.SignedInAsync("stores");
         const string file = "mark,Serial No,family,size,pin_type,WLL,store\nHM-0100,P-1,shackle,7/8 in,screw,2 t,Basin Yard\nHM-0101,P-2,shackle,7/8,screw,2 t,Basin Yard\n";
-        var sent = await SendAsync(stores, "/register/import", "register.csv", Encoding.UTF8.GetBytes(file));
+        var sent = await stores.SendFileAsync("/register/import", "file", "register.csv", Encoding.UTF8.GetBytes(file));
         Assert.True(sent.StatusCode == HttpStatusCode.Redirect, await sent.Content.ReadAsStringAsync(Cancel) + sent.Headers);
         var page = sent.Headers.Location!.ToString();
         var preview = await stores.PageAsync(page);
@@ -79,7 +79,7 @@ public class RegisterPageTests
     [Fact]
     public async Task A_picture_is_drawn_anew_without_what_the_camera_wrote_in_it()
     {
-        var picture = Picture(2000, 1000);
+        var picture = Visitor.Picture(2000, 1000);
         var marked = picture[..2].Concat(new byte[] { 0xFF, 0xE1, 0, 20 }).Concat(Encoding.ASCII.GetBytes("Exif\0\0SECRETPLACE1")).Concat(picture[2..]).ToArray();
         var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, marked, Cancel);
         Assert.True(read.Ok, read.Fault);
@@ -103,7 +103,7 @@ public class RegisterPageTests
     public async Task A_picture_made_to_fill_a_memory_is_refused_before_it_is_unpacked()
     {
         // A PNG that says it is 30000 by 30000 points and holds almost nothing.
-        var png = Picture(1, 1, SKEncodedImageFormat.Png);
+        var png = Visitor.Picture(1, 1, SKEncodedImageFormat.Png);
         new byte[] { 0, 0, 0x75, 0x30, 0, 0, 0x75, 0x30 }.CopyTo(png, 16);
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), Crc(png.AsSpan(12, 17)));
         Assert.Contains("more than a camera makes", (await Received.ReadAsync(FileKind.Photo, "Bomb", null, png, Cancel)).Fault, StringComparison.Ordinal);
@@ -120,24 +120,5 @@ public class RegisterPageTests
         }
 
         return ~crc;
-    }
-
-    private static byte[] Picture(int width, int height, SKEncodedImageFormat format = SKEncodedImageFormat.Jpeg)
-    {
-        using var bitmap = new SKBitmap(width, height);
-        bitmap.Erase(SKColors.SteelBlue);
-        using var data = bitmap.Encode(format, 80);
-        return data.ToArray();
-    }
-
-    private static async Task<HttpResponseMessage> SendAsync(Visitor visitor, string path, string name, byte[] bytes)
-    {
-        var content = new MultipartFormDataContent
-        {
-            { new StringContent(await visitor.TokenAsync(path)), "__RequestVerificationToken" },
-            { new StringContent(Guid.NewGuid().ToString()), "Submission" },
-            { new ByteArrayContent(bytes), "file", name },
-        };
-        return await visitor.SendAsync(new(HttpMethod.Post, path) { Content = content });
     }
 }

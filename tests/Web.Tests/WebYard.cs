@@ -11,6 +11,7 @@ using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.DependencyInjection;
+using SkiaSharp;
 using Xunit;
 
 namespace Keralith.Web.Tests;
@@ -141,6 +142,30 @@ internal sealed partial class Visitor(Uri address)
         var token = await TokenAsync(page ?? path.Split('?')[0]);
         if (token.Length == 0) token = await TokenAsync("/account");
         return await _http.PostAsync(path, new FormUrlEncodedContent([.. fields, new("__RequestVerificationToken", token)]), Cancel);
+    }
+
+    /// <summary>Sends a file with the token of a page, as a form with an enclosure does.</summary>
+    public async Task<HttpResponseMessage> SendFileAsync(string path, string field, string name, byte[] bytes, Dictionary<string, string>? fields = null, bool background = false)
+    {
+        var content = new MultipartFormDataContent
+        {
+            { new StringContent(await TokenAsync(path.Split('?')[0])), "__RequestVerificationToken" },
+            { new StringContent(Guid.NewGuid().ToString()), "Submission" },
+            { new ByteArrayContent(bytes), field, name },
+        };
+        foreach (var (key, value) in fields ?? []) content.Add(new StringContent(value), key);
+        var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = content };
+        if (background) request.Headers.Add("Accept", "application/json");
+        return await SendAsync(request);
+    }
+
+    /// <summary>A picture of one colour.</summary>
+    public static byte[] Picture(int width, int height, SKEncodedImageFormat format = SKEncodedImageFormat.Jpeg)
+    {
+        using var bitmap = new SKBitmap(width, height);
+        bitmap.Erase(SKColors.SteelBlue);
+        using var data = bitmap.Encode(format, 80);
+        return data.ToArray();
     }
 
     /// <summary>Sends the form of a page as it stands, with some fields changed.</summary>

@@ -11,12 +11,64 @@ public sealed record BaselineFigure(Length Length, BaselineBasis Basis, int? Lin
 
 /// <summary>An answer as typed or pressed, before it is known to be one.</summary>
 /// <param name="Answer">For faults and tests: the code of <see cref="Found"/>.</param>
-/// <param name="Value">For measures: the figure with its unit; for counts: the count.</param>
+/// <param name="Value">For measures: the figure with its unit; for counts: the count. Several stand one after another with semicolons between.</param>
 /// <param name="Shortest">For a pair measured today: the smallest found.</param>
 /// <param name="Uncertainty">Of the instrument; empty when not stated.</param>
 public sealed record AnswerEntry(string? Answer = null, string? Value = null, string? Shortest = null, string? Uncertainty = null)
 {
-    /// <summary>Reads the entry as an answer to a criterion.</summary>
+    /// <summary>Most readings of one measure on one part.</summary>
+    public const int MostReadings = 12;
+
+    /// <summary>The readings typed, each as it stands; empty where there is none.</summary>
+    public IReadOnlyList<string> Readings => Split(Value);
+
+    /// <summary>The readings in a text: semicolons part them.</summary>
+    public static IReadOnlyList<string> Split(string? value) => (value ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+
+    /// <summary>Reads the entry as answers to a criterion: one, or one for each reading taken. All are judged, and the worst counts.</summary>
+    /// <param name="criterion">The question.</param>
+    /// <param name="baseline">The baseline on record, or null.</param>
+    public Checked<List<Response>> ReadAll(Criterion criterion, BaselineFigure? baseline)
+    {
+        if (criterion.IsAnswerChosen || Readings.Count < 2)
+        {
+            var one = (this with { Value = Readings.Count == 1 ? Readings[0] : Value }).Read(criterion, baseline);
+            return one.Ok ? new List<Response> { one.Value } : new Refusal(one.Fault!);
+        }
+
+        if (Readings.Count > MostReadings) return new Refusal($"At most {MostReadings} readings: keep the worst of them.");
+        var all = new List<Response>();
+        foreach (var (reading, at) in Readings.Select((r, i) => (r, i + 1)))
+        {
+            var read = (this with { Value = reading }).Read(criterion, baseline);
+            if (!read.Ok) return new Refusal($"Reading {at}: {read.Fault}");
+            all.Add(read.Value);
+        }
+
+        return all;
+    }
+
+    /// <summary>The entry that was read as these answers to one criterion on one part.</summary>
+    /// <param name="responses">At least one.</param>
+    public static AnswerEntry Of(Criterion criterion, IReadOnlyCollection<Response> responses)
+    {
+        var values = responses.Select(r => r switch
+        {
+            Measured m => m.Value.ToString(),
+            MeasuredAngle a => a.Value.ToString(),
+            Counted c => QuantityFormat.Number(c.Count),
+            Chosen => null,
+            _ => throw new InvalidOperationException($"No such answer: {r}."),
+        }).OfType<string>().ToList();
+        var uncertainty = responses.Last() switch { Measured { Uncertainty.Millimetres: > 0 } m => m.Uncertainty.ToString(), MeasuredAngle { Uncertainty.Degrees: > 0 } a => a.Uncertainty.ToString(), _ => null };
+        return new(
+            responses.Last() is Chosen chosen ? Words.Code(chosen.Found) : null,
+            values.Count == 0 ? null : string.Join("; ", values),
+            criterion.IsPair && responses.Last() is Measured { Baseline: { } shortest } ? shortest.ToString() : null,
+            uncertainty);
+    }
+
+    /// <summary>Reads the entry as one answer to a criterion.</summary>
     /// <param name="criterion">The question.</param>
     /// <param name="baseline">The baseline on record, or null.</param>
     public Checked<Response> Read(Criterion criterion, BaselineFigure? baseline)

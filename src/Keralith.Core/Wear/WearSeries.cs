@@ -7,7 +7,7 @@ namespace Keralith.Core.Wear;
 
 /// <summary>One record a series is read from.</summary>
 /// <param name="Day">The day it was inspected.</param>
-/// <param name="SignedAt">When it was signed: figures from before a part was replaced are not this part's.</param>
+/// <param name="SignedAt">From when it counts: figures from before a part was replaced are not this part's.</param>
 /// <param name="Case">What was answered.</param>
 public sealed record WearRecord(DateOnly Day, DateTimeOffset SignedAt, Case Case);
 
@@ -23,7 +23,7 @@ public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<
     /// <param name="records">Its signed inspections, in any order.</param>
     public static IReadOnlyList<WearSeries> Of(Case now, IReadOnlyDictionary<BaselineKey, (Length Figure, DateTimeOffset Since)> baselines, IEnumerable<WearRecord> records)
     {
-        var points = new Dictionary<BaselineKey, List<WearPoint>>();
+        var points = new Dictionary<BaselineKey, List<(WearRecord Record, List<decimal> Readings)>>();
         foreach (var record in records.OrderBy(r => r.Day))
         {
             foreach (var answer in record.Case.Answers)
@@ -37,7 +37,8 @@ public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<
                 };
                 if (value is null || (baselines.TryGetValue(key, out var baseline) && record.SignedAt < baseline.Since)) continue;
                 if (!points.TryGetValue(key, out var series)) points[key] = series = [];
-                series.Add(new(record.Day, value.Value));
+                if (series.Count == 0 || !ReferenceEquals(series[^1].Record, record)) series.Add((record, []));
+                series[^1].Readings.Add(value.Value);
             }
         }
 
@@ -50,7 +51,10 @@ public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<
             var figures = limits.Entries.Select(e => e.Resolved).OfType<Figure>().ToList();
             if (figures.Count == 0) continue;
             var governing = figures[0].Grows ? figures.MinBy(f => f.Limit)! : figures.MaxBy(f => f.Limit)!;
-            all.Add(new(key.Part, criterion, series, limits, governing, WearForecast.Of(series, governing)));
+
+            // Of several readings in one record the worst counts.
+            var worst = series.Select(s => new WearPoint(s.Record.Day, governing.Grows ? s.Readings.Max() : s.Readings.Min())).ToList();
+            all.Add(new(key.Part, criterion, worst, limits, governing, WearForecast.Of(worst, governing)));
         }
 
         return all;

@@ -9,6 +9,7 @@ const TYPING_MS = 350;
 export function inspectPart() {
   return {
     state: "Every answer is kept as you give it.",
+    scripted: true,
     waiting: false,
     timers: new Map(),
     retry: null,
@@ -75,6 +76,10 @@ export function inspectPart() {
     changed(event) {
       const row = event.target.closest("[data-question]");
       if (!row) return;
+      if (event.target.matches("[data-photo]")) {
+        this.photograph(row, event.target);
+        return;
+      }
       this.mark(row);
       this.note(row);
       clearTimeout(this.timers.get(row));
@@ -191,6 +196,37 @@ export function inspectPart() {
       this.$refs.pinHint.textContent = `${this.here.querySelector("legend").textContent.trim()}: pinned.`;
     },
 
+    // One reading more: all are judged, the worst counts.
+    another(event) {
+      const row = event.target.closest("[data-question]");
+      const field = row.querySelector('[data-field="value"]');
+      const readings = field.value.replace(/[;\s]+$/, "");
+      if (readings) field.value = `${readings}; `;
+      this.mark(row);
+      field.focus();
+      field.setSelectionRange(field.value.length, field.value.length);
+    },
+
+    // A picture goes to the server at once; one that can't be sent stays chosen and is said.
+    async photograph(row, field) {
+      if (!field.files[0]) return;
+      this.mark(row);
+      const body = new FormData();
+      body.append(field.name, field.files[0]);
+      const url = `${this.form.dataset.answerUrl.replace("handler=Answer", "handler=Photo")}&of=${encodeURIComponent(row.dataset.question)}&part=${encodeURIComponent(this.form.dataset.part)}`;
+      this.say("Sending the picture.", true);
+      try {
+        const response = await fetch(url, { method: "POST", headers: { Accept: "application/json", "X-Form-Token": this.form.dataset.token }, body });
+        if (!response.ok) throw new Error(String(response.status));
+        const result = await response.json();
+        if (result.html) row.querySelector("[data-photos]").innerHTML = result.html;
+        if (!result.fault) field.value = "";
+        this.say(result.fault ?? "The picture is kept.", Boolean(result.fault));
+      } catch {
+        this.say("The picture was not sent. Choose it again when the server answers; your answers are kept.", true);
+      }
+    },
+
     // The practice caliper types as a real one's keyboard interface does: figures one by one, then Enter.
     measure() {
       const field = this.figure ?? this.form.querySelector('[data-specimens]:not([data-specimens=""])');
@@ -200,7 +236,7 @@ export function inspectPart() {
         return;
       }
       field.focus();
-      field.value = "";
+      if (!field.value.trim().endsWith(";")) field.value = "";
       for (const figure of reading) {
         field.value += figure;
         field.dispatchEvent(new Event("input", { bubbles: true }));
@@ -220,6 +256,11 @@ export function inspectPart() {
       if (event.key === "Enter" && this.form.contains(target) && target.tagName !== "TEXTAREA" && target.tagName !== "BUTTON" && target.tagName !== "A") {
         event.preventDefault();
         this.forward();
+        return;
+      }
+      if (event.key === "+" && target.matches('[data-field="value"]')) {
+        event.preventDefault();
+        this.another(event);
         return;
       }
       if (typing) return;
@@ -242,6 +283,11 @@ export function inspectPart() {
           note.open = true;
           note.querySelector("textarea").focus();
         }
+      } else if (event.key.toLowerCase() === "p" && this.here) {
+        event.preventDefault();
+        const note = this.here.querySelector("details");
+        if (note) note.open = true;
+        this.here.querySelector("[data-photo]")?.click();
       } else if (event.key === "0") {
         event.preventDefault();
         this.clean();

@@ -6,6 +6,13 @@ namespace Keralith.Web.Files;
 /// <summary>Reads a file a form sends, with what the form says of it.</summary>
 internal static class Upload
 {
+    /// <summary>Largest request that carries one file.</summary>
+    public const long MostRequest = Received.MostBytes + (64 * 1024);
+
+    /// <summary>Reads a picture of something found.</summary>
+    public static async Task<Checked<NewFile>> PhotoAsync(IFormFile? file, string title, CancellationToken cancel) =>
+        file is null ? new Refusal("Choose a picture.") : await ReadAsync(file, FileStore.Code(FileKind.Photo), title.Length > 120 ? title[..120] : title, null, cancel);
+
     public static async Task<Checked<NewFile>> ReadAsync(IFormFile? file, string? kind, string? title, string? dated, CancellationToken cancel)
     {
         if (file is null) return new Refusal("Choose a file.");

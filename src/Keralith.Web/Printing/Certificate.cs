@@ -39,6 +39,8 @@ public static class Certificate
         var (piece, i) = (facts.Piece, facts.Inspection);
         ink.Text(Margin, 22, $"Record of inspection: {Say.Kind(i.Kind).ToLowerInvariant()}", new(7, Bold: true), 130);
         ink.Text(Margin, 30, facts.Site, new(4.4), 130);
+        if (i.Superseded is { } gone) ink.Text(Margin, 35.5, $"{(gone.Became is null ? "WITHDRAWN" : "CORRECTED: ANOTHER RECORD COUNTS")}, {gone.At.UtcDateTime:yyyy-MM-dd}, {gone.By}: {gone.Why}", new(3.6, Bold: true), 184);
+        else if (i.CorrectsWhy is { } corrects) ink.Text(Margin, 35.5, $"In the place of record {i.Corrects}: {corrects}", new(3.2), 184);
         ink.Text(150, 24, Words.Code(i.Verdict).ToUpperInvariant(), new(9, Bold: true), 46);
         ink.Box(147, 15, 49, 13);
         ink.Drawing(Margin, 38, 92, 118, GearDrawings.Draw(piece.Gear, new DrawingOptions { Figures = GearDrawings.Figures(piece.Gear, new Dictionary<Core.Register.BaselineKey, Core.Judgement.BaselineFigure>()) }).ToString()!);

@@ -5,11 +5,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Cage;
 
 /// <summary>One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people) : YardPage(here)
+public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
     public IReadOnlyList<HoldRow> Holds { get; private set; } = [];
+
+    /// <summary>Pictures of what it is held for, by hold.</summary>
+    public ILookup<Guid, Guid> Photos { get; private set; } = Enumerable.Empty<Guid>().ToLookup(_ => Guid.Empty);
 
     public IReadOnlyList<DisposalRow> Disposals { get; private set; } = [];
 
@@ -61,6 +64,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
         Piece = piece;
         Holds = await custody.HoldsAsync(piece.Id, Cancel);
+        Photos = await files.OfHoldsAsync(piece.Id, Cancel);
         Disposals = await custody.DisposalsAsync(piece.Id, Cancel);
         Witnesses = (await people.AllAsync(Cancel)).Where(p => p.Id != Here.Actor.Id).ToList();
         return true;

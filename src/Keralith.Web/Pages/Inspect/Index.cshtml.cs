@@ -1,7 +1,9 @@
 using Keralith.Core.Criteria;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Files;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Inspect;
@@ -26,7 +28,9 @@ public sealed record SentAnswer(string? Part, string? Criterion, string? Answer,
 
 /// <summary>Along the body, one part at a time. Drawn for any family from the catalogue.</summary>
 [Authorize(Policy = nameof(Right.Draft))]
-public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces) : YardPage(here)
+[RequestSizeLimit(Upload.MostRequest)]
+[RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
+public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces, FileStore files) : YardPage(here)
 {
     private readonly Dictionary<string, string> _faults = [];
 
@@ -39,7 +43,7 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     public async Task<IActionResult> OnGetAsync(Guid id, string? part)
     {
         if (!await LoadAsync(id, part)) return await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
-        Show();
+        await ShowAsync();
         return Page();
     }
 
@@ -52,11 +56,11 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
         }
 
         var read = Walk.Read(Part, criterion, sent.Answer, sent.Value, sent.Shortest, sent.Uncertainty, sent.Note, sent.Unit, Here.Actor, Here.Now);
-        if (!read.Ok) return new JsonResult(new { kept = false, html = Html(Walk.Ask(Part, criterion, read.Fault) with { Finding = null }) });
+        if (!read.Ok) return new JsonResult(new { kept = false, html = Html((Walk.Ask(Part, criterion, read.Fault) with { Finding = null }).Result()) });
         var saved = await inspections.SaveAsync(id, [read.Value with { Pin = sent.Pin }], Here.Actor, Here.Now, Cancel);
         var overtaken = Walk.Overtaken(read.Value, sent.Seen);
         await LoadAsync(id, sent.Part);
-        var html = (overtaken is null ? string.Empty : $"<p class=\"notice\" role=\"alert\">{System.Net.WebUtility.HtmlEncode(overtaken)}</p>") + Html(Walk.Ask(Part, criterion, saved.Fault));
+        var html = (overtaken is null ? string.Empty : $"<p class=\"notice\" role=\"alert\">{System.Net.WebUtility.HtmlEncode(overtaken)}</p>") + Html(Walk.Ask(Part, criterion, saved.Fault).Result());
         return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, seen = Walk.SeenMark(Part.Path, criterion.Id), html });
     }
 
@@ -64,6 +68,37 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     public async Task<IActionResult> OnPostPartAsync(Guid id, string? part, bool clean)
     {
         if (!await LoadAsync(id, part)) return Redirect($"/inspection/{id}");
+        if (await KeepTypedAsync(id, clean) && !clean) return Redirect(Walk.After(Part) is { } next ? $"/inspect/{id}?part={Uri.EscapeDataString(next.Path)}" : $"/inspect/{id}/sign");
+        await LoadAsync(id, part);
+        await ShowAsync();
+        return Page();
+    }
+
+    /// <summary>A picture of what was found; without script the answers of the part are kept with it.</summary>
+    /// <param name="of">The criterion it shows.</param>
+    public async Task<IActionResult> OnPostPhotoAsync(Guid id, string? part, string? of)
+    {
+        var background = Request.Headers.Accept.ToString().Contains("application/json", StringComparison.Ordinal);
+        if (!await LoadAsync(id, part) || Part.Path != part || Part.Criteria.FirstOrDefault(c => c.Id == of) is not { } criterion) return background ? new JsonResult(new { fault = "This inspection is signed or was thrown away; it takes no more pictures." }) : Redirect($"/inspection/{id}");
+        var read = await Upload.PhotoAsync(Request.Form.Files.GetFile($"photo:{criterion.Id}"), $"{criterion.Title}, {Part.Name}", Cancel);
+        var fault = read.Ok ? (await files.AttachToDraftAsync(id, Part.Path, criterion.Id, read.Value, Here.Stamp(Guid.CreateVersion7()), Cancel)).Fault : read.Fault;
+        if (!background)
+        {
+            await KeepTypedAsync(id, clean: false);
+            if (fault is not null) Refuse(fault);
+            await LoadAsync(id, part);
+            await ShowAsync();
+            return Page();
+        }
+
+        await ShowAsync();
+        return new JsonResult(new { fault, html = Html(Questions.Single(q => q.Criterion == criterion).Photographs()) });
+    }
+
+    /// <summary>Keeps what the form of the part holds.</summary>
+    /// <returns>Whether all of it was kept.</returns>
+    private async Task<bool> KeepTypedAsync(Guid id, bool clean)
+    {
         var kept = new List<DraftAnswer>();
         foreach (var criterion in Part.Criteria)
         {
@@ -76,24 +111,25 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
         var saved = await inspections.SaveAsync(id, kept, Here.Actor, Here.Now, Cancel);
         if (!saved.Ok) Refuse(saved.Fault!);
         else if (_faults.Count > 0) Refuse("A figure wants another look; the other answers are kept.");
-        else if (!clean) return Redirect(Walk.After(Part) is { } next ? $"/inspect/{id}?part={Uri.EscapeDataString(next.Path)}" : $"/inspect/{id}/sign");
-        await LoadAsync(id, part);
-        Show();
-        return Page();
+        return Refused is null;
     }
 
     /// <summary>What was typed for a criterion in the form just sent; null when nothing was.</summary>
     public string? Typed(Criterion criterion, string field) =>
         Request.HasFormContentType && Request.Form.TryGetValue($"{criterion.Id}:{field}", out var value) && value[0] is { Length: > 0 and <= 500 } text ? text : null;
 
-    private static string Html(Question question)
+    private static string Html(IHtmlContent content)
     {
         using var writer = new StringWriter();
-        question.Result().WriteTo(writer, System.Text.Encodings.Web.HtmlEncoder.Default);
+        content.WriteTo(writer, System.Text.Encodings.Web.HtmlEncoder.Default);
         return writer.ToString();
     }
 
-    private void Show() => Questions = Part.Criteria.Select(c => Walk.Ask(Part, c, _faults.GetValueOrDefault(c.Id))).ToList();
+    private async Task ShowAsync()
+    {
+        var photos = await files.OfInspectionAsync(Walk.Draft.Id, Cancel);
+        Questions = Part.Criteria.Select(c => Walk.Ask(Part, c, _faults.GetValueOrDefault(c.Id)) with { Photos = photos.Where(p => p.Part == Part.Path && p.Criterion == c.Id).Select(p => p.Id).ToList() }).ToList();
+    }
 
     private async Task<bool> LoadAsync(Guid id, string? part)
     {

@@ -21,8 +21,16 @@ namespace Keralith.Web.Pages.Inspect;
 public sealed record Question(
     Criterion Criterion, string Part, DraftAnswer? Answer, BaselineRow? Baseline, Finding? Finding, LimitSet? Limits, IReadOnlyList<Length> Earlier, string? Fault)
 {
+    /// <summary>The reading the finding rests on; null where nothing was measured.</summary>
+    public Length? Worst { get; init; }
+
     /// <summary>The unit a bare figure is taken in: the baseline's, else the gear's own.</summary>
     public string Unit { get; init; } = "mm";
+
+    /// <summary>Pictures of what was found here.</summary>
+    public IReadOnlyList<Guid> Photos { get; init; } = [];
+
+    public IHtmlContent Photographs() => PhotoStrip.Of(Photos, Criterion.Title);
 
     /// <summary>How much of the allowance the practice caliper's specimens have used up.</summary>
     private static readonly decimal[] Worn = [0, 0.5m, 1.2m];
@@ -41,13 +49,14 @@ public sealed record Question(
         {
             html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Words.Code(finding.Outcome))).Append(' ');
             if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear) html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
+            if (Answer?.Entry.Readings is { Count: > 1 } readings) html.Append(" <span class=\"fine quiet\">The worst of ").Append(readings.Count).Append(": ").Append(Encode(string.Join(", ", readings))).Append(".</span>");
             if (finding.BooksDiffer) html.Append(" <span class=\"fine quiet\">The books differ: ").Append(Encode(string.Join(", ", finding.Books.Where(b => b.Outcome is not null).Select(b => $"{b.Book} {Words.Code(b.Outcome!.Value)}")))).Append(".</span>");
             html.Append("</p>");
         }
 
         if (Limits is not null)
         {
-            var value = Finding is null ? (Length?)null : Length.Read(Answer?.Entry.Value) is { Ok: true } read ? read.Value : null;
+            var value = Finding is null ? (Length?)null : Worst;
             html.Append(GaugeDrawing.Draw(Limits, value, Earlier, Unit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre));
         }
 

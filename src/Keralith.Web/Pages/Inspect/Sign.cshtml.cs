@@ -94,7 +94,7 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
         Walk = walk;
         PartNames = walk.Parts.ToDictionary(p => p.Path, p => p.Name);
         (Findings, _) = FindingLine.Of(VerdictWriter.Write(walk.Verdict), PartNames);
-        InspectedOn = walk.Draft.InspectedOn ?? Here.Today;
+        InspectedOn = walk.Draft.InspectedOn ?? walk.Draft.Corrects?.InspectedOn ?? Here.Today;
         NextDue = Intervals.Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books).After(InspectedOn)!.Value;
         Earlier = walk.Verdict.Kind is VerdictKind.Fit or VerdictKind.Watch && WearSeries.Earlier(walk.Wear(), NextDue) is { } advised && advised.Day > InspectedOn
             ? (advised.Day, $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: at the rate seen the limit is reached about {((Wearing)advised.Series.Forecast).LimitDay:yyyy-MM-dd}")

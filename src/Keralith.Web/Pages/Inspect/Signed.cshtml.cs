@@ -2,13 +2,15 @@ using System.Text.Json;
 using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
+using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>A signed inspection, read as it was judged.</summary>
-public sealed class SignedModel(Here here, InspectionStore inspections, PieceStore pieces) : YardPage(here)
+public sealed class SignedModel(Here here, InspectionStore inspections, PieceStore pieces, CorrectionStore corrections, FileStore files, Passwords passwords) : YardPage(here)
 {
     public InspectionRow Inspection { get; private set; } = null!;
 
@@ -26,9 +28,55 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
     /// <summary>The books it was judged by, with the editions the site named then, and the limits beside them.</summary>
     public string WorkedTo { get; private set; } = string.Empty;
 
-    public async Task<IActionResult> OnGetAsync(Guid id)
+    /// <summary>Pictures of what was found, by what they show.</summary>
+    public IReadOnlyList<(string Where, IReadOnlyList<Guid> Files)> Photos { get; private set; } = [];
+
+    /// <summary>Whether the person may put another record in its place.</summary>
+    public bool MayCorrect => Inspection.Counts && !Piece.State.IsRetired() && Here.May(Right.Draft);
+
+    /// <summary>Whether the person may withdraw it.</summary>
+    public bool MayWithdraw => Inspection.Counts && !Piece.State.IsRetired()
+        && Correction.RefusalToWithdraw(new(Inspection.Kind, Inspection.Verdict, DateOnly.FromDateTime(Inspection.CountsFrom.UtcDateTime)), Here.Actor.Role) is null;
+
+    /// <summary>What was typed as the reason, shown again after a refusal.</summary>
+    public string? Why { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(Guid id) => await LoadAsync(id) ? Page() : NotFound();
+
+    /// <summary>Opens the draft of a correction.</summary>
+    public async Task<IActionResult> OnPostCorrectAsync(Guid id, string? why)
     {
-        if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection) return NotFound();
+        if (!Here.May(Right.Draft)) return Forbid();
+        if (!await LoadAsync(id)) return NotFound();
+        Why = why;
+        var draft = await corrections.OpenAsync(Inspection, Piece, why, Here.Stamp(Submission), Cancel);
+        if (draft.Ok) return Redirect($"/inspect/{draft.Value}");
+        Refuse(draft.Fault!);
+        return Page();
+    }
+
+    /// <summary>Withdraws the record.</summary>
+    public async Task<IActionResult> OnPostWithdrawAsync(Guid id, string? why, string? password)
+    {
+        if (!await LoadAsync(id)) return NotFound();
+        Why = why;
+        if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
+        {
+            Refuse("That is not your password, or there were too many tries. Nothing was withdrawn.");
+            return Page();
+        }
+
+        return await AfterAsync(await corrections.WithdrawAsync(id, why, Here.Stamp(Submission), Cancel), $"/inspection/{id}", () => Task.CompletedTask);
+    }
+
+    /// <summary>What a record corrects, or what took its place, in words; null where neither.</summary>
+    internal static string? Aside(InspectionRow inspection) =>
+        inspection.Superseded is { } gone ? $"{(gone.Became is null ? "Withdrawn" : "Corrected")} {gone.At.UtcDateTime:yyyy-MM-dd} by {gone.By}: {gone.Why}"
+        : inspection.CorrectsWhy is { } why ? $"In the place of a wrong record: {why}" : null;
+
+    private async Task<bool> LoadAsync(Guid id)
+    {
+        if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection) return false;
         Inspection = inspection;
         Piece = (await pieces.GetAsync(inspection.Piece, Cancel))!;
         Use = Piece.UseOn(Here.Today, await Here.SiteAsync(Cancel));
@@ -38,7 +86,8 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
         Pins = inspection.Pins.Select(p => (p.Value.X, p.Value.Y, p.Key.Split(' ') is [var part, var criterion] ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}" : p.Key)).ToList();
         Notes = JsonSerializer.Deserialize<Dictionary<string, string>>(inspection.Notes)!
             .Select(n => (n.Key.Split(' ') is [var part, var criterion] ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}" : n.Key, n.Value)).ToList();
-        return Page();
+        Photos = (await files.OfInspectionAsync(id, Cancel)).GroupBy(p => $"{Catalogue.Find(p.Criterion)?.Title}, {names.GetValueOrDefault(p.Part, p.Part)}").Select(g => (g.Key, (IReadOnlyList<Guid>)g.Select(p => p.Id).ToList())).ToList();
+        return true;
     }
 
     /// <summary>What a record was judged by, in words.</summary>

@@ -28,7 +28,7 @@ public sealed class Walk
             .ToList();
         Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
         Verdict = Judge.Of(Case, site.WatchShare);
-        _signed = signed.ToList();
+        _signed = signed.Where(i => i.Counts && i.Id != draft.Corrects?.Record).ToList();
         foreach (var inspection in _signed.Reverse()) Remember(inspection);
     }
 
@@ -76,7 +76,7 @@ public sealed class Walk
     {
         if (await inspections.DraftAsync(id, cancel) is not { } draft) return null;
         var piece = (await pieces.GetAsync(draft.Piece, cancel))!;
-        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel), await inspections.SignedAsync(piece.Id, cancel)) { InHand = await here.InHandAsync(cancel) };
+        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.SeenAt), await inspections.SignedAsync(piece.Id, cancel)) { InHand = await here.InHandAsync(cancel) };
     }
 
     /// <summary>The first part with a question left, else the first.</summary>
@@ -107,11 +107,12 @@ public sealed class Walk
         var key = new BaselineKey(part.Path, criterion.Id);
         var baseline = _baselines.GetValueOrDefault(key);
         var answer = _answers.GetValueOrDefault((part.Path, criterion.Id));
-        var finding = Verdict.Findings.FirstOrDefault(f => !f.FromGear && f.Part == part.Path && f.Criterion == criterion);
+        var worst = Verdict.Findings.Where(f => !f.FromGear).Zip(Case.Answers).Where(f => f.First.Part == part.Path && f.First.Criterion == criterion).OrderByDescending(f => f.First.Outcome).ThenByDescending(f => f.First.Governing.Consumed ?? 0).FirstOrDefault();
+        var finding = worst.First;
         var reference = criterion.IsPair ? Length.Read(answer?.Entry.Shortest) is { Ok: true } shortest ? shortest.Value : (Length?)null : baseline?.Figure.Length;
         var limits = criterion.Kind == CriterionKind.Measure && !criterion.IsAngle ? LimitSet.For(Case, criterion, reference) : null;
         var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed == true ? "in" : "mm";
-        return new(criterion, part.Path, answer, baseline, finding, limits, _earlier.GetValueOrDefault(key)?.TakeLast(3).ToList() ?? [], fault) { Unit = unit };
+        return new(criterion, part.Path, answer, baseline, finding, limits, _earlier.GetValueOrDefault(key)?.TakeLast(3).ToList() ?? [], fault) { Unit = unit, Worst = (worst.Second?.Response as Measured)?.Value };
     }
 
     /// <summary>Reads what was typed as an answer; a bare figure takes the unit chosen beside it.</summary>
@@ -120,10 +121,11 @@ public sealed class Walk
     {
         // What is in hand brings its uncertainty to every length it measures, unless another is written.
         var inexact = Blank(uncertainty) is null && Blank(value) is not null && criterion is { Kind: CriterionKind.Measure, IsAngle: false } ? InHand?.Uncertainty.ToString() : WithUnit(uncertainty, unit, criterion);
-        var entry = new AnswerEntry(Blank(answer), WithUnit(value, unit, criterion), WithUnit(shortest, unit, criterion), inexact);
+        var readings = AnswerEntry.Split(value).Select(r => WithUnit(r, unit, criterion)).ToList();
+        var entry = new AnswerEntry(Blank(answer), readings.Count == 0 ? null : string.Join("; ", readings), WithUnit(shortest, unit, criterion), inexact);
         var kept = new DraftAnswer(part.Path, criterion.Id, entry, Blank(note is { Length: > 500 } ? note[..500] : note), who.Name, at);
         if (entry is { Answer: null, Value: null }) return kept with { Entry = new() };
-        var read = entry.Read(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
+        var read = entry.ReadAll(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
         return read.Ok ? kept : new Refusal(read.Fault!);
     }
 

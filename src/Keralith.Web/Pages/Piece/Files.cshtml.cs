@@ -5,12 +5,10 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Piece;
 
 /// <summary>Certificates, reports and pictures of a piece.</summary>
-[RequestSizeLimit(MostRequest)]
-[RequestFormLimits(MultipartBodyLengthLimit = MostRequest)]
+[RequestSizeLimit(Upload.MostRequest)]
+[RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
 public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : YardPage(here)
 {
-    private const long MostRequest = Received.MostBytes + (64 * 1024);
-
     public PieceRow Piece { get; private set; } = null!;
 
     public IReadOnlyList<FileRow> Attached { get; private set; } = [];

@@ -2,12 +2,15 @@ using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Files;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Piece;
 
 [Authorize(Policy = nameof(Right.Hold))]
+[RequestSizeLimit(Upload.MostRequest)]
+[RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
 public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody) : YardPage(here)
 {
     /// <summary>The causes a person may give; verdicts put their own holds on.</summary>
@@ -24,6 +27,9 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
 
     public string Reason { get; private set; } = string.Empty;
 
+    /// <summary>Whether it was held and only the picture refused.</summary>
+    public bool Stopped { get; private set; }
+
     /// <param name="cause">The cause to begin with.</param>
     /// <param name="reason">The words to begin with.</param>
     public async Task<IActionResult> OnGetAsync(string mark, string? cause, string? reason)
@@ -33,13 +39,22 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
         return await LoadAsync(mark) ? Page() : NotFound();
     }
 
-    public async Task<IActionResult> OnPostAsync(string mark, string? reason, string? cause)
+    /// <summary>Holds the piece; a picture that is none stops nothing.</summary>
+    public async Task<IActionResult> OnPostAsync(string mark, string? reason, string? cause, IFormFile? photo)
     {
         if (!await LoadAsync(mark)) return NotFound();
         Reason = reason is { Length: > 400 } ? reason[..400] : reason ?? string.Empty;
         Cause = cause ?? string.Empty;
         var known = Words.Find<HoldCause>(cause, Words.Code) ?? HoldCause.Doubt;
-        var result = await custody.HoldAsync(Piece.Id, known, Reason, Here.Stamp(Submission), Cancel);
+        var picture = photo is null ? (Checked<NewFile>?)null : await Upload.PhotoAsync(photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);
+        var result = await custody.HoldAsync(Piece.Id, known, Reason, Here.Stamp(Submission), Cancel, picture is { Ok: true } kept ? kept.Value : null);
+        if (result.Ok && picture is { Ok: false } none)
+        {
+            Stopped = true;
+            Refuse(none.Fault!);
+            return Page();
+        }
+
         return await AfterAsync(result, $"/piece/{Piece.Mark}", () => Task.CompletedTask);
     }
 

@@ -9,12 +9,15 @@ using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
 using Keralith.Core.Wear;
 using Keralith.Data;
+using Keralith.Web.Pages.Inspect;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Piece;
 
 /// <summary>One line of a piece's history.</summary>
-public sealed record HistoryLine(DateTimeOffset At, string What, string Who, string? Verdict, string? Link);
+/// <param name="Aside">What else is to be known of it: what it corrects, or what took its place.</param>
+/// <param name="Counts">Whether it still counts.</param>
+public sealed record HistoryLine(DateTimeOffset At, string What, string Who, string? Verdict, string? Link, string? Aside = null, bool Counts = true);
 
 /// <summary>One figure when new with what was last measured.</summary>
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
@@ -90,12 +93,12 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         Wear = WearRows.Of(piece, Site, baselines, signed).Where(s => s.Points.Count > 1)
             .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue).ThenByDescending(s => s.Points.Count).ToList();
         var last = LastMeasured(signed, baselines);
-        Worse = WorseToday(signed.FirstOrDefault(i => i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
+        Worse = WorseToday(signed.OrderByDescending(i => i.CountsFrom).FirstOrDefault(i => i.Counts && i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
         Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
             .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
             .ToList();
         if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
-        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
+        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Corrects is null && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
         Lifts = await lifts.NamingAsync(Piece.Mark, Cancel);
         Events = await events.OfAsync(piece.Id, Cancel);
         var holds = await custody.HoldsAsync(piece.Id, Cancel);
@@ -133,7 +136,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     private static IEnumerable<HistoryLine> Lines(IEnumerable<InspectionRow> signed, IEnumerable<HoldRow> holds, IEnumerable<DisposalRow> disposals)
     {
-        foreach (var i in signed) yield return new(i.SignedAt, Say.Kind(i.Kind), i.SignedBy, Words.Code(i.Verdict), $"/inspection/{i.Id}");
+        foreach (var i in signed) yield return new(i.SignedAt, Say.Kind(i.Kind), i.SignedBy, Words.Code(i.Verdict), $"/inspection/{i.Id}", SignedModel.Aside(i), i.Counts);
         foreach (var h in holds)
         {
             yield return new(h.PlacedAt, $"On hold, {Words.Said(h.Cause)}: {h.Reason}", h.PlacedBy, null, null);
@@ -147,7 +150,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
     private static Dictionary<BaselineKey, string> LastMeasured(IEnumerable<InspectionRow> signed, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines)
     {
         var last = new Dictionary<BaselineKey, string>();
-        foreach (var inspection in signed)
+        foreach (var inspection in signed.Where(i => i.Counts))
         {
             using var document = JsonDocument.Parse(inspection.CaseDocument);
             foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
@@ -155,7 +158,7 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
                 var key = new BaselineKey(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!);
 
                 // A figure of the part that was there before is not this part's.
-                if (baselines.TryGetValue(key, out var since) && inspection.SignedAt < since.SetAt) continue;
+                if (baselines.TryGetValue(key, out var since) && inspection.CountsFrom < since.SetAt) continue;
                 if (answer.TryGetProperty("value", out var value)) last.TryAdd(key, $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
             }
         }
