@@ -55,7 +55,7 @@ internal static class ExchangeCommands
                 await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
                 return 0;
             case ["inspections"]:
-                await LinesAsync(database, output, "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by order by i.signed_at, i.id", ("case", 0), ("record", 1), ("verdict", 2));
+                await LinesAsync(database, output, "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict, 'countsFrom', i.counts_from, 'corrects', f.inspection_id, 'supersededBy', s.became, 'superseded', s.why)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id order by i.signed_at, i.id", ("case", 0), ("record", 1), ("verdict", 2));
                 return 0;
             case ["ledger"]:
                 await LinesAsync(database, output, "select json_build_object('number', number, 'at', at, 'actor', actor, 'kind', kind, 'subject', subject, 'previous', encode(previous, 'hex'), 'hash', encode(hash, 'hex'))::text, data from ledger order by number", ("entry", 0), ("data", 1));

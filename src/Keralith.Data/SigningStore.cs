@@ -109,7 +109,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
             values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21)
             """)
             .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(kindSigned), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes), JsonSerializer.Serialize(workedTo),
-                open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), Minutes(open, given, stamp), given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
+                open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), wrong is null ? Minutes(open, given, stamp) : null, given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
             .RunAsync(cancel).ConfigureAwait(false);
         if (wrong is not null) await CorrectionStore.SupersedeAsync(transaction, wrong.Id, id, open.CorrectionWhy!, stamp, cancel).ConfigureAwait(false);
         var photos = await transaction.Command("insert into inspection_photo (inspection_id, part, criterion, attachment_id) select draft_id, part, criterion, attachment_id from draft_photo where draft_id = $1 returning attachment_id")

@@ -31,6 +31,11 @@ for (const scheme of ["light", "dark"]) {
     await page.goto("/piece/HM-0011");
     await page.locator("ol a").first().click();
     await axe(page);
+    await page.goto("/piece/HM-0045");
+    await axe(page);
+    await page.locator("ol a.struck").click();
+    await page.getByText("In the place of").or(page.getByText("another record stands in its place")).first().waitFor();
+    await axe(page);
   });
 }
 

@@ -64,6 +64,42 @@ test("a wrong password signs nothing and keeps what was chosen", async ({ page }
   await expect(page.locator("main")).toContainText("Caliper C-114");
 });
 
+test("a wrong record is corrected: readings one after the other, a picture, both records readable", async ({ page }) => {
+  await signIn(page, "qualified");
+  await page.goto("/piece/HM-0046");
+  await page.locator("ol a[href^='/inspection/']", { hasText: "Periodic" }).first().click();
+  const wrong = page.url();
+  await page.getByText("This record is wrong").click();
+  await page.getByLabel("What is wrong with it").fill("The bow was measured in one place only");
+  await page.getByRole("button", { name: "Correct it" }).click();
+  await expect(page.locator(".notice")).toContainText("The bow was measured in one place only");
+  await page.locator(".parts-line a", { hasText: "Bow" }).first().click();
+
+  const row = page.locator('[data-question="shackle.wear-body"]');
+  await expect(row.locator(".guide-drawing")).toBeVisible();
+  const asFound = await row.locator('[data-field="value"]').inputValue();
+  await row.locator('[data-field="value"]').press("End");
+  await page.keyboard.press("+");
+  await page.keyboard.type(asFound);
+  await row.getByRole("button", { name: /Another reading/ }).click();
+  await page.keyboard.type(asFound);
+  await expect(row.locator("[data-result]")).toContainText("The worst of 3");
+
+  // A picture chosen is kept at once; what is no picture is said.
+  await row.locator("summary").click();
+  await row.locator("[data-photo]").setInputFiles({ name: "bow.svg", mimeType: "image/svg+xml", buffer: Buffer.from("<svg/>") });
+  await expect(page.locator("form [role=status]")).toContainText("this is neither");
+  await row.locator("[data-photo]").setInputFiles({ name: "bow.png", mimeType: "image/png", buffer: await page.locator("h1").screenshot() });
+  await expect(row.locator(".photos img")).toHaveCount(1);
+  await page.getByRole("link", { name: "Verdict so far" }).click();
+  await page.getByLabel("Your password").fill("lockgate-demo");
+  await page.getByRole("button", { name: /^Sign as/ }).click();
+  await expect(page.locator("main")).toContainText("In the place of a wrong record");
+  await expect(page.locator(".photos img")).toHaveCount(1);
+  await page.goto(wrong);
+  await expect(page.locator("main")).toContainText("another record stands in its place");
+});
+
 test.describe("on a phone", () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
 

@@ -199,6 +199,10 @@ public sealed partial class Hollowmere
             case 43: // Pin worn to four fifths of the allowance.
                 InUse(piece.Wears("pin", "shackle.wear-pin", 0.27m), 36, 25);
                 break;
+            case 44: // A record that named the wrong day, corrected the week after.
+                InUse(piece, months, 198);
+                At(190, 10, t => Correct(piece, t));
+                break;
             case 47: // Wrong pin found, removed, the cage.
                 InUse(piece, months, 20, ("pin", "shackle.pin-original"));
                 break;
@@ -273,6 +277,16 @@ public sealed partial class Hollowmere
         var answers = piece.Answers(entry, _books, kind, years, faults).Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList();
         var version = await _inspections.SaveAsync(draft.Value, answers, stamp.Actor, at, _cancel);
         Must(await _signing.SignAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), stamp, _cancel), piece);
+    }
+
+    /// <summary>Its last record names the day it was written, not the day it was inspected: another stands in its place.</summary>
+    private async Task Correct(DemoPiece piece, DateTimeOffset at)
+    {
+        var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
+        var stamp = Stamp("inspector", at);
+        var wrong = (await _inspections.SignedAsync(row.Id, _cancel)).First(i => i.Kind == InspectionKind.Periodic);
+        var draft = await new CorrectionStore(_database, _sites).OpenAsync(wrong, row, "It names the day the sheet was written up. The shackle was inspected the day before.", stamp, _cancel);
+        Must(await _signing.SignAsync(draft.Value, new(1, wrong.InspectedOn.AddDays(-1)), stamp, _cancel), piece);
     }
 
     /// <summary>A trainee's initial inspection: left half way, or signed and waiting for its countersignature.</summary>

@@ -31,8 +31,7 @@ public static class GuideDrawing
 
     private static readonly Guide Bearing = new("Push the links apart; jaws across the worn face where link bears on link.", s =>
     {
-        s.Rect(18, 30, 62, 24, 12);
-        s.Rect(27, 37, 44, 10, 5);
+        Ring(s, 18, 30, 62, 24);
         s.Rect(68, 34, 62, 16, 8);
         s.Path("M68 16v20M78 16v20", "dimension");
         s.Path("M58 18h9M88 18h-9M63 15l4 3-4 3M83 15l-4 3 4 3", "dimension");
@@ -43,7 +42,7 @@ public static class GuideDrawing
     {
         for (var i = 0; i < 5; i++)
         {
-            if (i % 2 == 0) s.Rect(14 + (i * 24), 22, 28, 20, 10);
+            if (i % 2 == 0) Ring(s, 14 + (i * 24), 22, 28, 20);
             else s.Rect(10 + (i * 24), 28, 36, 8, 4);
         }
 
@@ -56,7 +55,7 @@ public static class GuideDrawing
     {
         for (var i = 0; i < 11; i++)
         {
-            if (i % 2 == 0) s.Rect(8 + (i * 12), 20, 16, 12, 6);
+            if (i % 2 == 0) Ring(s, 8 + (i * 12), 20, 16, 12);
             else s.Rect(6 + (i * 12), 24, 20, 4, 2);
         }
 
@@ -109,9 +108,9 @@ public static class GuideDrawing
 
     private static readonly Guide WireFlat = new("The flat worn on an outer wire: what is left, square to the flat.", s =>
     {
-        s.Path("M48 54a28 28 0 1 0 54 0C90 48 60 48 48 54Z");
-        s.Path("M48 54C56 76 94 76 102 54", "faint");
-        s.Path("M112 18V50M116 24l-4-6-4 6M116 44l-4 6-4-6M84 18h34M88 50h30", "dimension");
+        s.Path("M52 28A28 28 0 1 0 98 28Z");
+        s.Path("M52 28A28 28 0 0 1 98 28", "faint");
+        s.Path("M102 28h20M80 72h42M114 28V72M110 34l4-6 4 6M110 66l4 6 4-6", "dimension");
     });
 
     private static readonly Guide Tape = new("A tape once round under light tension: the way round by 3.14.", s =>
@@ -216,6 +215,13 @@ public static class GuideDrawing
         ["clip.wear"] = Section,
         ["block.wear"] = Section,
     };
+
+    /// <summary>A link seen flat.</summary>
+    private static void Ring(Sheet s, double x, double y, double width, double height)
+    {
+        s.Rect(x, y, width, height, height / 2);
+        s.Rect(x + (height * 0.28), y + (height * 0.28), width - (height * 0.56), height * 0.44, height * 0.22);
+    }
 
     /// <summary>Jaws from left and right with their number.</summary>
     private static void Across(Sheet s, double left, double right, double y, string number)

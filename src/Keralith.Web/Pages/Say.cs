@@ -50,6 +50,9 @@ public static class Say
 
     public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
 
+    /// <summary>What somebody wrote, as a sentence.</summary>
+    public static string Sentence(string words) => words.TrimEnd() is [.., '.' or '!' or '?'] ended ? ended : $"{words.TrimEnd()}.";
+
     public static string Time(DateTimeOffset at) => at.ToString("yyyy-MM-dd HH:mm 'UTC'");
 
     public static string Kind(InspectionKind kind) => kind switch
