@@ -52,12 +52,12 @@ internal static class BenchData
     {
         yield return ("insert into store (name, about, position) select 'Store ' || i, '', 100 + i from generate_series(1, $1) i", [(pieces + AStore - 1) / AStore]);
         yield return ("""
-            insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, rated_kg, design_factor, rated_for, tag_entries, details, service_class, store_id, peg, state, verdict, periodic_due, frequent_due, registered_at, touched, open_holds)
+            insert into piece (id, mark, family, serial, maker, model, attributes, rated_load, rated_kg, design_factor, rated_for, tag_entries, details, service_class, store_id, peg, state, verdict, periodic_due, frequent_due, registered_at, touched, last_by, open_holds)
             select md5('piece ' || i)::uuid, 'B-' || to_char(i, 'FM000000'), t.family, 'S' || to_char(i::bigint * 7919 % 1000003, 'FM0000000'), (array['Pellow Forge', 'Orrery Chainworks', 'Quillon Hoists', 'Tansy Rope', 'Ferrow Steel'])[1 + i % 5], 'M' || i % 300,
                    t.attributes, t.rated_load, t.rated_kg * (1 + i % 9), t.design_factor, t.rated_for, t.tag_entries, t.details, t.service_class,
                    (select min(id) from store where position > 100) + (i - 1) / 5000, chr(65 + (i / 100) % 26) || '-' || i % 100,
                    case when i % 40 = 0 then 'held' else 'in-service' end, case when i % 7 = 0 then 'watch' else 'fit' end,
-                   current_date + (i % 700) - 10, null, now(), current_date, (i % 40 = 0)::int
+                   current_date + (i % 700) - 10, null, now(), current_date, (select id from person where username = 'inspector'), (i % 40 = 0)::int
             from generate_series(1, $1) i join (select row_number() over (order by mark) - 1 as n, piece.* from piece where mark like 'T-%') t on t.n = i % $2
             """, [pieces, families]);
         yield return ("""

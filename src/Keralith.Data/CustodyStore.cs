@@ -25,21 +25,27 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         """;
 
     /// <summary>All holds of a piece, newest first.</summary>
-    public Task<List<HoldRow>> HoldsAsync(Guid piece, CancellationToken cancel) =>
-        database.Command($"{HoldColumns} where h.piece_id = $1 order by h.placed_at desc").Positional(piece).ListAsync(Hold, cancel);
+    public Task<List<HoldRow>> HoldsAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => Holds(t, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<HoldRow>> Holds(Trip trip, Guid piece) =>
+        trip.All(new NpgsqlBatchCommand($"{HoldColumns} where h.piece_id = $1 order by h.placed_at desc").Positional(piece), Hold);
 
     /// <summary>Every open hold of what is not retired, oldest first.</summary>
     public Task<List<HoldRow>> OpenHoldsAsync(CancellationToken cancel) => database.Command($"""
         {HoldColumns} where r.hold_id is null and h.piece_id in (select id from piece where state = 'held') order by h.placed_at
         """).ListAsync(Hold, cancel);
 
-    public Task<List<DisposalRow>> DisposalsAsync(Guid piece, CancellationToken cancel) => database.Command("""
-        select d.step, d.reason, d.method, w.name as witness, d.at, b.name as by_name
-        from disposal d join person b on b.id = d.by_person left join person w on w.id = d.witness
-        where d.piece_id = $1 order by d.at desc
-        """).Positional(piece).ListAsync(
-            r => new DisposalRow(r.Get<string>("step"), r.Get<string>("reason"), r.TextOrNull("method"), r.TextOrNull("witness"), r.Get<DateTimeOffset>("at"), r.Get<string>("by_name")),
-            cancel);
+    public Task<List<DisposalRow>> DisposalsAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => Disposals(t, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<DisposalRow>> Disposals(Trip trip, Guid piece) => trip.All(
+        new NpgsqlBatchCommand("""
+            select d.step, d.reason, d.method, w.name as witness, d.at, b.name as by_name
+            from disposal d join person b on b.id = d.by_person left join person w on w.id = d.witness
+            where d.piece_id = $1 order by d.at desc
+            """).Positional(piece),
+        r => new DisposalRow(r.Get<string>("step"), r.Get<string>("reason"), r.TextOrNull("method"), r.TextOrNull("witness"), r.Get<DateTimeOffset>("at"), r.Get<string>("by_name")));
 
     /// <summary>Takes a piece out of use on a doubt or after an event. Anyone may; whatever else has changed meanwhile.</summary>
     /// <param name="photo">A picture of what is the matter; null: none.</param>

@@ -43,5 +43,21 @@ public sealed class Database : IAsyncDisposable
     /// <summary>A command on a connection of its own, for reads in one round trip.</summary>
     public NpgsqlCommand Command(string sql) => _source.CreateCommand(sql);
 
+    /// <summary>Makes a trip: all its questions are answered in one round trip.</summary>
+    public async Task MakeAsync(Trip trip, CancellationToken cancel)
+    {
+        await using var connection = await OpenAsync(cancel).ConfigureAwait(false);
+        await trip.MakeAsync(connection, cancel).ConfigureAwait(false);
+    }
+
+    /// <summary>Asks one question on a trip of its own.</summary>
+    public async Task<T> AskAsync<T>(Func<Trip, Asked<T>> ask, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        var asked = ask(trip);
+        await MakeAsync(trip, cancel).ConfigureAwait(false);
+        return asked.Value;
+    }
+
     public ValueTask DisposeAsync() => _source.DisposeAsync();
 }

@@ -14,11 +14,15 @@ public sealed class EventStore(Database database, SiteStore sites)
     private readonly PieceChanges _changes = new(database, sites);
 
     /// <summary>The events of a piece, newest first.</summary>
-    public Task<List<EventRow>> OfAsync(Guid piece, CancellationToken cancel) => database.Command("""
-        select e.id, e.kind, e.happened, e.what, w.name, array(select p.mark from gear_event_piece o join piece p on p.id = o.piece_id where o.event_id = e.id order by p.mark) as marks
-        from gear_event e join gear_event_piece x on x.event_id = e.id join person w on w.id = e.by_person where x.piece_id = $1 order by e.happened desc, e.at desc limit 20
-        """).Positional(piece).ListAsync(
-        r => new EventRow(r.Get<Guid>("id"), Enum.GetValues<GearEventKind>().First(k => GearEvents.Code(k) == r.Get<string>("kind")), r.Get<DateOnly>("happened"), r.Get<string>("what"), r.Get<string>("name"), r.Get<string[]>("marks")), cancel);
+    public Task<List<EventRow>> OfAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => Of(t, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<EventRow>> Of(Trip trip, Guid piece) => trip.All(
+        new NpgsqlBatchCommand("""
+            select e.id, e.kind, e.happened, e.what, w.name, array(select p.mark from gear_event_piece o join piece p on p.id = o.piece_id where o.event_id = e.id order by p.mark) as marks
+            from gear_event e join gear_event_piece x on x.event_id = e.id join person w on w.id = e.by_person where x.piece_id = $1 order by e.happened desc, e.at desc limit 20
+            """).Positional(piece),
+        r => new EventRow(r.Get<Guid>("id"), Enum.GetValues<GearEventKind>().First(k => GearEvents.Code(k) == r.Get<string>("kind")), r.Get<DateOnly>("happened"), r.Get<string>("what"), r.Get<string>("name"), r.Get<string[]>("marks")));
 
     /// <summary>Records an event and holds every piece it happened to, all or none. Anybody may.</summary>
     public Task<Checked<Recorded>> RecordAsync(IReadOnlyCollection<Guid> pieces, GearEventKind kind, DateOnly happened, string what, Stamp stamp, CancellationToken cancel)

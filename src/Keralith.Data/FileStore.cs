@@ -59,12 +59,15 @@ public sealed class FileStore(Database database, SiteStore sites)
         _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
     };
 
-    public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) => database.Command("""
-        select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
-        from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
-        """).Positional(piece).ListAsync(
-            r => new FileRow(r.GetGuid(0), Words.Parse<FileKind>(r.GetString(1), Code), r.GetString(2), r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3), r.GetString(4), r.GetInt32(5), r.GetBoolean(6), r.GetFieldValue<DateTimeOffset>(7), r.GetString(8)),
-            cancel);
+    public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => Of(t, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<FileRow>> Of(Trip trip, Guid piece) => trip.All(
+        new NpgsqlBatchCommand("""
+            select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
+            from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
+            """).Positional(piece),
+        r => new FileRow(r.GetGuid(0), Words.Parse<FileKind>(r.GetString(1), Code), r.GetString(2), r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3), r.GetString(4), r.GetInt32(5), r.GetBoolean(6), r.GetFieldValue<DateTimeOffset>(7), r.GetString(8)));
 
     /// <summary>A file's bytes, or its small picture's; null when there is none.</summary>
     public async Task<(string MediaType, string Title, byte[] Bytes)?> ReadAsync(Guid id, bool small, CancellationToken cancel)

@@ -117,11 +117,16 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) => database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
 
     /// <summary>Open drafts, newest first; of one person, one piece, or all.</summary>
-    public Task<List<Draft>> DraftsAsync(Guid? person, Guid? piece, CancellationToken cancel) => database.Command($"""
-        {DraftColumns}
-        where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
-        order by d.saved_at desc limit 50
-        """).Positional(person, piece).ListAsync(DraftFrom, cancel);
+    public Task<List<Draft>> DraftsAsync(Guid? person, Guid? piece, CancellationToken cancel) => database.AskAsync(t => Drafts(t, person, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<Draft>> Drafts(Trip trip, Guid? person, Guid? piece) => trip.All(
+        new NpgsqlBatchCommand($"""
+            {DraftColumns}
+            where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
+            order by d.saved_at desc limit 50
+            """).Positional(person, piece),
+        DraftFrom);
 
     /// <summary>Drafts that trainees signed for countersignature, the longest waiting first.</summary>
     public Task<List<Draft>> OfferedAsync(CancellationToken cancel) => database.Command($"{DraftColumns} where d.offered_by is not null order by d.offered_at limit 50").ListAsync(DraftFrom, cancel);
@@ -134,8 +139,11 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         """;
 
     /// <summary>Signed inspections of a piece, newest first; those corrected or withdrawn among them.</summary>
-    public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) =>
-        database.Command($"{SignedColumns} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece).ListAsync(Signed, cancel);
+    public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => OfPiece(t, piece), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<InspectionRow>> OfPiece(Trip trip, Guid piece) =>
+        trip.All(new NpgsqlBatchCommand($"{SignedColumns} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece), Signed);
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
         database.Command($"{SignedColumns} where i.id = $1").Positional(id).FirstAsync(Signed, cancel);

@@ -32,6 +32,9 @@ public sealed class LedgerStore(Database database)
         return found.Count == 0 ? null : found[0];
     }
 
+    /// <summary>Asks how far the ledger has come: the number of its last entry, 0 while it is empty.</summary>
+    public static Asked<long> Height(Trip trip) => trip.Ask(new NpgsqlBatchCommand("select coalesce(max(number), 0) from ledger"), r => r.GetInt64(0), rows => rows[0]);
+
     /// <summary>Re-computes the whole chain.</summary>
     /// <returns>How many entries stand, and what is wrong with the first broken one, or null.</returns>
     public async Task<(long Entries, string? Broken)> VerifyAsync(CancellationToken cancel)

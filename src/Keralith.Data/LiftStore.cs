@@ -59,8 +59,11 @@ public sealed class LiftStore(Database database, SiteStore sites)
         """).Positional(lift).ListAsync(r => new LiftRecord(r.Get<string>("kind"), r.Get<int>("lift_version"), Json(r.Get<string>("data")), r.Get<DateTimeOffset>("at"), r.Get<string>("name")), cancel);
 
     /// <summary>Open lifts that name a piece.</summary>
-    public Task<List<LiftRow>> NamingAsync(string mark, CancellationToken cancel) =>
-        database.Command($"{Columns} where l.marks @> array[$1] and l.state <> 'done' and not l.is_template order by l.changed_at desc limit 20").Positional(mark).ListAsync(From, cancel);
+    public Task<List<LiftRow>> NamingAsync(string mark, CancellationToken cancel) => database.AskAsync(t => Naming(t, mark), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<LiftRow>> Naming(Trip trip, string mark) =>
+        trip.All(new NpgsqlBatchCommand($"{Columns} where l.marks @> array[$1] and l.state <> 'done' and not l.is_template order by l.changed_at desc limit 20").Positional(mark), From);
 
     /// <summary>Begins a lift, or keeps one as a template. Its submission is its id.</summary>
     public Task<Checked<Recorded>> BeginAsync(IReadOnlyDictionary<string, string> fields, bool template, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(

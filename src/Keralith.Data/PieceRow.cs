@@ -215,7 +215,7 @@ public sealed record PieceRow
         SeasonFor = r.ValueOrNull<DateOnly>("season_for"),
         IsCarried = r.Get<bool>("carried"),
         Touched = r.ValueOrNull<DateOnly>("touched"),
-        DetailFields = r.Get<string>("details") is var details && details == "{}" ? new Dictionary<string, string>() : JsonSerializer.Deserialize<Dictionary<string, string>>(details)!,
+        DetailFields = FieldsOf(r.Get<string>("details")),
         Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3])) : null,
         CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report ? new(Day(report[0]), report[1], report[2]) : null,
     };
@@ -267,7 +267,17 @@ public sealed record PieceRow
         return Makes[(family, json)] = gear;
     }
 
+    /// <summary>Further fields as the records have them; written alike, they are read once.</summary>
+    private static Dictionary<string, string> FieldsOf(string json)
+    {
+        if (Fields.TryGetValue(json, out var known)) return known;
+        if (Fields.Count >= MostMakes) Fields.Clear();
+        return Fields[json] = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
+    }
+
     private const int MostMakes = 5000;
+
+    private static readonly ConcurrentDictionary<string, Dictionary<string, string>> Fields = new();
 
     private static readonly ConcurrentDictionary<(string Family, string Json), GearPiece> Makes = new();
 

@@ -34,13 +34,16 @@ public sealed class PieceStore(Database database, SiteStore sites)
     private readonly Recorder _recorder = new(database);
 
     /// <summary>The piece of a mark, or of a serial only one piece has; null when there is none.</summary>
-    public async Task<PieceRow?> FindAsync(string text, CancellationToken cancel)
+    public Task<PieceRow?> FindAsync(string text, CancellationToken cancel) => database.AskAsync(t => Find(t, text), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<PieceRow?> Find(Trip trip, string text)
     {
         var wanted = text.Trim().ToUpperInvariant();
-        var found = await database.Command($"""
-            select {PieceRow.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2
-            """).Positional(wanted).ListAsync(PieceRow.From, cancel).ConfigureAwait(false);
-        return found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null;
+        return trip.Ask(
+            new NpgsqlBatchCommand($"select {PieceRow.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2").Positional(wanted),
+            PieceRow.From,
+            found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null);
     }
 
     public Task<PieceRow?> GetAsync(Guid id, CancellationToken cancel) =>
@@ -69,11 +72,11 @@ public sealed class PieceStore(Database database, SiteStore sites)
 
     /// <summary>The newest baseline of each measure.</summary>
     /// <param name="at">As they stood at a moment, where a record of then is corrected; null: now.</param>
-    public async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel, DateTimeOffset? at = null)
-    {
-        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        return await BaselinesAsync(new NpgsqlCommand { Connection = connection }, piece, cancel, at).ConfigureAwait(false);
-    }
+    public Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel, DateTimeOffset? at = null) => database.AskAsync(t => Baselines(t, piece, at), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<IReadOnlyDictionary<BaselineKey, BaselineRow>> Baselines(Trip trip, Guid piece, DateTimeOffset? at = null) =>
+        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at), BaselineFrom, rows => (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key));
 
     /// <summary>The newest figure of each measure of some pieces; an empty set for a piece without any.</summary>
     internal static async Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(Database database, IEnumerable<Guid> pieces, CancellationToken cancel)
@@ -94,9 +97,12 @@ public sealed class PieceStore(Database database, SiteStore sites)
     public Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(IEnumerable<Guid> pieces, CancellationToken cancel) => FiguresAsync(database, pieces, cancel);
 
     /// <summary>Other pieces of the same maker with the same serial.</summary>
-    public Task<List<string>> TwinsOfSerialAsync(string maker, string serial, string exceptMark, CancellationToken cancel) =>
-        database.Command("select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5")
-            .Positional(serial, maker, exceptMark).ListAsync(r => r.GetString(0), cancel);
+    public Task<List<string>> TwinsOfSerialAsync(string maker, string serial, string exceptMark, CancellationToken cancel) => database.AskAsync(t => TwinsOfSerial(t, maker, serial, exceptMark), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<string>> TwinsOfSerial(Trip trip, string maker, string serial, string exceptMark) => trip.All(
+        new NpgsqlBatchCommand("select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5").Positional(serial, maker, exceptMark),
+        r => r.GetString(0));
 
     /// <summary>Registers a piece: new, to be inspected before first use.</summary>
     /// <param name="entry">What was entered.</param>
@@ -131,26 +137,29 @@ public sealed class PieceStore(Database database, SiteStore sites)
         cancel);
 
     /// <summary>What its marking said over time, newest first.</summary>
-    public Task<List<TagRecord>> TagsAsync(Guid piece, CancellationToken cancel) => database.Command("""
-        select t.rated_load, t.design_factor, t.rated_for, t.entries, t.words::text as words, t.why, t.at, w.name
-        from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
-        """).Positional(piece).ListAsync(TagRecord.From, cancel);
+    public static Asked<List<TagRecord>> Tags(Trip trip, Guid piece) => trip.All(
+        new NpgsqlBatchCommand("""
+            select t.rated_load, t.design_factor, t.rated_for, t.entries, t.words::text as words, t.why, t.at, w.name
+            from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
+            """).Positional(piece),
+        TagRecord.From);
+
+    private const string BaselineSql = """
+        select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
+        from baseline b join person w on w.id = b.set_by
+        where b.piece_id = $1 and ($2::timestamptz is null or b.set_at <= $2)
+        order by b.part, b.criterion, b.id desc
+        """;
+
+    private static BaselineRow BaselineFrom(NpgsqlDataReader r) => new(
+        new(r.Get<string>("part"), r.Get<string>("criterion")),
+        new(Length.Parse(r.Get<string>("value")), Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code), r.ValueOrNull<int>("links")),
+        r.Get<DateTimeOffset>("set_at"),
+        r.Get<string>("name"));
 
     internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(NpgsqlCommand command, Guid piece, CancellationToken cancel, DateTimeOffset? at = null)
     {
-        command.CommandText = """
-            select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
-            from baseline b join person w on w.id = b.set_by
-            where b.piece_id = $1 and ($2::timestamptz is null or b.set_at <= $2)
-            order by b.part, b.criterion, b.id desc
-            """;
-        var rows = await command.Positional(piece, at).ListAsync(
-            r => new BaselineRow(
-                new(r.Get<string>("part"), r.Get<string>("criterion")),
-                new(Length.Parse(r.Get<string>("value")), Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code), r.ValueOrNull<int>("links")),
-                r.Get<DateTimeOffset>("set_at"),
-                r.Get<string>("name")),
-            cancel).ConfigureAwait(false);
-        return rows.ToDictionary(r => r.Key);
+        command.CommandText = BaselineSql;
+        return (await command.Positional(piece, at).ListAsync(BaselineFrom, cancel).ConfigureAwait(false)).ToDictionary(r => r.Key);
     }
 }

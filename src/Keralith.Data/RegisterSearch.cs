@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -36,24 +35,29 @@ public sealed record FacetCount(string Facet, string Value, int Count);
 /// <param name="IsNearest">Whether nothing is written as looked for and the nearest spellings are shown instead.</param>
 public sealed record RegisterPage(IReadOnlyList<PieceRow> Pieces, int Total, IReadOnlyList<FacetCount> Facets, bool IsNearest);
 
+/// <summary>What a search goes by.</summary>
+/// <param name="Ledger">How far the ledger has come: counts kept hold until it grows.</param>
+/// <param name="Stores">The stores by number and name, in the order they are walked.</param>
+public sealed record SearchStanding(long Ledger, IReadOnlyList<(string Id, string Name)> Stores);
+
 /// <summary>Finds pieces by fragments, by nearest spelling, and by facets with counts.</summary>
 public sealed class RegisterSearch(Database database)
 {
-    private const int MostValues = 40;
-    private const int MostKept = 200;
+    /// <summary>Most values counted of one facet; the commonest.</summary>
+    private const int MostValues = 200;
 
-    /// <summary>Counts by what was asked. They hold for as long as the ledger has not grown: whatever changes a piece is written there in the same transaction.</summary>
-    private readonly ConcurrentDictionary<string, (long Ledger, List<FacetCount> Counts)> _kept = new();
+    private readonly KeptCounts<List<FacetCount>> _kept = new();
 
     /// <summary>The names of the facets, in the order they are shown.</summary>
     public static IEnumerable<string> Facets => Facet.Names;
 
-    public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel)
+    /// <param name="standing">What a search goes by, asked for beside other things; null: it is asked for now.</param>
+    public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel, SearchStanding? standing = null)
     {
         var words = Words(query.Text);
-        var (ledger, stores) = await StandingAsync(cancel).ConfigureAwait(false);
-        var page = await RunAsync(query, words, nearest: null, ledger, stores, cancel).ConfigureAwait(false);
-        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, [], string.Join(' ', words), ledger, stores, cancel).ConfigureAwait(false);
+        standing ??= await database.AskAsync(Standing, cancel).ConfigureAwait(false);
+        var page = await RunAsync(query, words, nearest: null, standing, cancel).ConfigureAwait(false);
+        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, [], string.Join(' ', words), standing, cancel).ConfigureAwait(false);
     }
 
     /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
@@ -73,17 +77,16 @@ public sealed class RegisterSearch(Database database)
 
     private static string Literal(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
 
-    /// <summary>How far the ledger has come, and the stores by number and name.</summary>
-    private async Task<(long Ledger, List<(string Id, string Name)> Stores)> StandingAsync(CancellationToken cancel)
-    {
-        var rows = await database.Command("select coalesce(max(number), 0) as number, null::integer as id, '' as name from ledger union all select 0, id, name from store")
-            .ListAsync(r => (Number: r.GetInt64(0), Id: r.ValueOrNull<int>("id"), Name: r.GetString(2)), cancel).ConfigureAwait(false);
-        return (rows.First(r => r.Id is null).Number, rows.Where(r => r.Id is not null).Select(r => ($"{r.Id}", r.Name)).ToList());
-    }
+    /// <summary>Asks how far the ledger has come, and for the stores.</summary>
+    public static Asked<SearchStanding> Standing(Trip trip) => trip.Ask(
+        new NpgsqlBatchCommand("select coalesce(max(number), 0) as number, null::integer as id, '' as name, 0 as position from ledger union all select 0, id, name, position from store order by 4, 3"),
+        r => (Number: r.GetInt64(0), Id: r.ValueOrNull<int>("id"), Name: r.GetString(2)),
+        rows => new SearchStanding(rows.First(r => r.Id is null).Number, rows.Where(r => r.Id is not null).Select(r => ($"{r.Id}", r.Name)).ToList()));
 
     /// <param name="nearest">What the nearest spellings of are looked for; null: the words must be written.</param>
-    private async Task<RegisterPage> RunAsync(RegisterQuery query, string[] words, string? nearest, long ledger, List<(string Id, string Name)> stores, CancellationToken cancel)
+    private async Task<RegisterPage> RunAsync(RegisterQuery query, string[] words, string? nearest, SearchStanding standing, CancellationToken cancel)
     {
+        var (ledger, stores) = standing;
         var asked = new Conditions();
         var facets = Facet.All(asked.Bind(query.Today), asked.Bind(query.Today.AddDays(query.Notice)), stores);
         asked.Add("$1::date <= $2::date");
@@ -95,38 +98,61 @@ public sealed class RegisterSearch(Database database)
         foreach (var (at, bound) in chosen) asked.Add(facets[at].Holds(facets[at].Column, query.Chosen[facets[at].Name], bound));
         var values = asked.Values;
         var key = string.Join('\n', [sought, .. values, .. query.Chosen.Select(c => $"{c.Key}={c.Value}")]);
-        var kept = _kept.TryGetValue(key, out var known) && known.Ledger == ledger ? known.Counts : null;
+        var kept = _kept.Find(key, ledger);
         var found = asked.ToString();
-        var page = $"limit {asked.Bind(query.Most)} offset {asked.Bind(query.Skip)}";
+        var (onPage, skip) = nearest is null && kept is not null ? StoresOfPage(query, kept, stores) : (null, query.Skip);
+        if (onPage is not null) found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
+        var page = $"limit {asked.Bind(query.Most)} offset {asked.Bind(skip)}";
+        var counted = string.Join(", ", facets.Select((f, i) => $"({f.Column})::text as facet{i}"));
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var batch = new NpgsqlBatch(connection)
         {
             BatchCommands =
             {
-                // For this batch alone: one letter left out of a short word is still near; each search is planned for what it looks for; counting needs room.
-                new NpgsqlBatchCommand("select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"),
+                Settings(),
 
                 // The page's marks first, then their rows: holds and reports are looked up for those shown alone.
                 new NpgsqlBatchCommand($"""
-                    select {PieceRow.Columns} from ({Ids(found, order, page, words.Length == 0 && chosen.Count == 0 && nearest is null)}) page
+                    select {PieceRow.Columns}, {counted} from ({Ids(found, order, page, words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null)}) page
                     join piece p on p.id = page.id join store s on s.id = p.store_id order by {order}
                     """).Positional(asked.Values),
             },
         };
-        if (kept is null) batch.BatchCommands.Add(new NpgsqlBatchCommand(FacetSql(facets, sought, chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value)))).Positional(values));
-        await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
-        await reader.NextResultAsync(cancel).ConfigureAwait(false);
+
+        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known beforehand, else on a trip of its own.
+        var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
+        var counting = new NpgsqlBatchCommand(FacetSql(facets, sought, chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value)))).Positional(values);
+        if (kept is null && !few) batch.BatchCommands.Add(counting);
         var pieces = new List<PieceRow>();
-        while (await reader.ReadAsync(cancel).ConfigureAwait(false)) pieces.Add(PieceRow.From(reader));
+        var counts = new List<(int Facet, string? Value, int Count)>();
+        await using (var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false))
+        {
+            await reader.NextResultAsync(cancel).ConfigureAwait(false);
+            while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+            {
+                pieces.Add(PieceRow.From(reader));
+                if (few) counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
+            }
+
+            await reader.NextResultAsync(cancel).ConfigureAwait(false);
+            if (kept is null && !few) await CountAsync(reader, counts, cancel).ConfigureAwait(false);
+        }
+
+        if (few && pieces.Count == query.Most)
+        {
+            counts.Clear();
+            await using var again = new NpgsqlBatch(connection) { BatchCommands = { Settings(), counting } };
+            await using var reader = await again.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+            await reader.NextResultAsync(cancel).ConfigureAwait(false);
+            await CountAsync(reader, counts, cancel).ConfigureAwait(false);
+        }
+
         if (kept is null)
         {
-            kept = [];
-            await reader.NextResultAsync(cancel).ConfigureAwait(false);
-            var counts = new List<(int Facet, string? Value, int Count)>();
-            while (await reader.ReadAsync(cancel).ConfigureAwait(false)) counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
-            kept.AddRange(counts.Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count)));
-            if (_kept.Count >= MostKept) _kept.Clear();
-            _kept[key] = (ledger, kept);
+            kept = counts.GroupBy(c => (c.Facet, c.Value)).Select(g => (g.Key.Facet, g.Key.Value, Count: g.Sum(c => c.Count)))
+                .OrderBy(c => c.Facet).ThenByDescending(c => c.Count).ThenBy(c => c.Value, StringComparer.Ordinal)
+                .Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count)).ToList();
+            _kept.Keep(key, ledger, kept);
         }
 
         var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
@@ -134,13 +160,51 @@ public sealed class RegisterSearch(Database database)
     }
 
     /// <summary>Every word is written on the piece; words that are part of a store's name name the store instead.</summary>
-    private static void Sought(Conditions asked, string[] words, List<(string Id, string Name)> stores)
+    private static void Sought(Conditions asked, string[] words, IReadOnlyList<(string Id, string Name)> stores)
     {
-        var ofStores = words.Where(w => w.Length >= 3 && stores.Exists(s => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).ToArray();
+        var ofStores = words.Where(w => w.Length >= 3 && stores.Any(s => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).ToArray();
         foreach (var word in words.Except(ofStores)) asked.Add(Written(word, asked));
         if (ofStores.Length == 0) return;
         var named = stores.Where(s => Array.TrueForAll(ofStores, w => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).Select(s => int.Parse(s.Id)).ToArray();
         asked.Add($"(p.store_id = any({asked.Bind(named)}::int[]) or {Conditions.All([.. ofStores.Select(w => Written(w, asked))])})");
+    }
+
+    /// <summary>For its batch alone: one letter left out of a short word is still near; each search is planned for what it looks for; counting needs room.</summary>
+    private static NpgsqlBatchCommand Settings() => new("select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)");
+
+    private static async Task CountAsync(NpgsqlDataReader reader, List<(int Facet, string? Value, int Count)> counts, CancellationToken cancel)
+    {
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false)) counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
+    }
+
+    /// <summary>
+    /// Where a page by place lies when it is known how many matches hang in each store: the stores it runs through, and how many of their matches stand
+    /// before it. The rest need not be read or sorted.
+    /// </summary>
+    /// <returns>The stores' numbers, or null where the page is not by place or the counts do not tell.</returns>
+    private static (int[]? Stores, int Skip) StoresOfPage(RegisterQuery query, List<FacetCount> kept, IReadOnlyList<(string Id, string Name)> stores)
+    {
+        if (query.Sort != "place" || query.Chosen.ContainsKey("store")) return (null, query.Skip);
+        var counts = kept.Where(f => f.Facet == "store").ToDictionary(f => f.Value, f => f.Count);
+        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
+        if (counts.Values.Sum() != total || stores.DistinctBy(s => s.Name).Count() != stores.Count) return (null, query.Skip);
+        var (on, skip, left) = (new List<int>(), query.Skip, query.Most);
+        foreach (var (id, name) in stores)
+        {
+            var here = counts.GetValueOrDefault(name);
+            if (left <= 0) break;
+            if (here == 0) continue;
+            if (on.Count == 0 && skip >= here)
+            {
+                skip -= here;
+                continue;
+            }
+
+            left -= on.Count == 0 ? here - skip : here;
+            on.Add(int.Parse(id, System.Globalization.CultureInfo.InvariantCulture));
+        }
+
+        return (on.Count == 0 ? null : [.. on], on.Count == 0 ? query.Skip : skip);
     }
 
     private static string Nearest(Conditions asked, string words)

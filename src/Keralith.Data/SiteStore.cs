@@ -58,44 +58,38 @@ public sealed record Store(int Id, string Name, string About);
 public sealed class SiteStore(Database database)
 {
     /// <summary>The site with the limits in force; null before it is set up.</summary>
-    public async Task<Site?> FindAsync(CancellationToken cancel)
+    public static Asked<Site?> Site(Trip trip)
     {
-        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        await using var batch = new NpgsqlBatch(connection)
-        {
-            BatchCommands =
-            {
-                new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"),
-                new("""
-                    select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
-                      select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
-                      from own_limit l join person w on w.id = l.set_by
-                      order by owner, lower(maker), lower(model), criterion, l.id desc) newest
-                    where figure is not null order by owner desc, maker, model, criterion
-                    """),
-            },
-        };
-        await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
-        if (!await reader.ReadAsync(cancel).ConfigureAwait(false)) return null;
-        var site = SiteFrom(reader);
-        await reader.NextResultAsync(cancel).ConfigureAwait(false);
-        var limits = new List<LimitRow>();
-        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
-        {
-            limits.Add(LimitFrom(reader));
-        }
-
-        return site with { Limits = limits };
+        Site? site = null;
+        trip.Ask(
+            new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"),
+            SiteFrom,
+            rows => site = rows.FirstOrDefault());
+        return trip.Ask(
+            new("""
+                select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
+                  select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
+                  from own_limit l join person w on w.id = l.set_by
+                  order by owner, lower(maker), lower(model), criterion, l.id desc) newest
+                where figure is not null order by owner desc, maker, model, criterion
+                """),
+            LimitFrom,
+            limits => site is null ? null : site with { Limits = limits });
     }
+
+    /// <summary>The site with the limits in force; null before it is set up.</summary>
+    public Task<Site?> FindAsync(CancellationToken cancel) => database.AskAsync(Site, cancel);
 
     /// <summary>The site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
     public async Task<Site> GetAsync(CancellationToken cancel) =>
         await FindAsync(cancel).ConfigureAwait(false) ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
 
-    public Task<List<Store>> StoresAsync(CancellationToken cancel) =>
-        database.Command("select id, name, about from store order by position, name")
-            .ListAsync(r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about")), cancel);
+    public Task<List<Store>> StoresAsync(CancellationToken cancel) => database.AskAsync(Stores, cancel);
+
+    /// <summary>The stores, on a trip made with other questions.</summary>
+    public static Asked<List<Store>> Stores(Trip trip) =>
+        trip.All(new NpgsqlBatchCommand("select id, name, about from store order by position, name"), r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about")));
 
     /// <summary>Sets the site up with its stores, in an empty database.</summary>
     public async Task SetUpAsync(Site site, IReadOnlyList<(string Name, string About)> stores, CancellationToken cancel)

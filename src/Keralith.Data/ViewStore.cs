@@ -1,4 +1,5 @@
 using Keralith.Core;
+using Npgsql;
 
 namespace Keralith.Data;
 
@@ -10,8 +11,8 @@ public sealed class ViewStore(Database database)
 {
     private const int Most = 30;
 
-    public Task<List<SavedView>> OfAsync(Guid person, CancellationToken cancel) =>
-        database.Command("select id, name, query from saved_view where person_id = $1 order by name").Positional(person).ListAsync(r => new SavedView(r.GetGuid(0), r.GetString(1), r.GetString(2)), cancel);
+    public static Asked<List<SavedView>> Of(Trip trip, Guid person) =>
+        trip.All(new NpgsqlBatchCommand("select id, name, query from saved_view where person_id = $1 order by name").Positional(person), r => new SavedView(r.GetGuid(0), r.GetString(1), r.GetString(2)));
 
     /// <summary>Keeps a search; one of the same name takes its place.</summary>
     public async Task<Checked<Recorded>> KeepAsync(string name, string query, Stamp stamp, CancellationToken cancel)

@@ -6,10 +6,10 @@ using Keralith.Web.Security;
 namespace Keralith.Web;
 
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
-public sealed class Here(IHttpContextAccessor context, TimeProvider clock, SiteStore sites, InspectionStore inspections, InstrumentStore instruments)
+public sealed class Here(IHttpContextAccessor context, TimeProvider clock, Database database, InstrumentStore instruments)
 {
     private Site? _site;
-    private List<Draft>? _drafts;
+    private IReadOnlyList<Draft>? _drafts;
 
     /// <summary>The person signed in.</summary>
     /// <exception cref="InvalidOperationException">Nobody is.</exception>
@@ -26,11 +26,30 @@ public sealed class Here(IHttpContextAccessor context, TimeProvider clock, SiteS
 
     public Stamp Stamp(Guid submission) => new(Actor, Now, submission);
 
-    public async Task<Site> SiteAsync(CancellationToken cancel) => _site ??= await sites.GetAsync(cancel);
+    /// <summary>The site.</summary>
+    /// <exception cref="InvalidOperationException">It is not set up.</exception>
+    public async Task<Site> SiteAsync(CancellationToken cancel)
+    {
+        if (_site is null) await MakeAsync(new(), cancel);
+        return _site!;
+    }
 
     /// <summary>The open drafts of the person: "where was I".</summary>
-    public async Task<IReadOnlyList<Draft>> DraftsAsync(CancellationToken cancel) =>
-        _drafts ??= Who is { } who && who.Role.May(Right.Draft) ? await inspections.DraftsAsync(who.Id, null, cancel) : [];
+    public async Task<IReadOnlyList<Draft>> DraftsAsync(CancellationToken cancel)
+    {
+        if (_drafts is null) await MakeAsync(new(), cancel);
+        return _drafts!;
+    }
+
+    /// <summary>Makes a page's first trip to the database, what every page needs going with it.</summary>
+    public async Task MakeAsync(Trip trip, CancellationToken cancel)
+    {
+        var site = _site is null ? SiteStore.Site(trip) : null;
+        var drafts = _drafts is null && Who is { } who && who.Role.May(Right.Draft) ? InspectionStore.Drafts(trip, who.Id, null) : null;
+        await database.MakeAsync(trip, cancel);
+        _drafts ??= drafts?.Value ?? [];
+        _site ??= site!.Value ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+    }
 
     /// <summary>The day the records count by.</summary>
     public DateOnly RecordDay => DateOnly.FromDateTime(Now.UtcDateTime);

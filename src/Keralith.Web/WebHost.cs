@@ -63,6 +63,7 @@ public static class WebHost
         services.AddSingleton<SiteStore>();
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<PieceStore>();
+        services.AddSingleton<WallStore>();
         services.AddSingleton<RegisterSearch>();
         services.AddSingleton<RegisterExport>();
         services.AddSingleton<RegisterImport>();

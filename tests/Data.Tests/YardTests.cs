@@ -21,7 +21,7 @@ public class YardTests
         var store = new YardStore(yard.Database, yard.Sites);
         Yard.Must(await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel));
         Assert.Equal(("Workboat Teasel", "B4"), await WhereAsync(yard, "HM-0001"));
-        Assert.Contains(await store.EventsAsync(piece.Id, Cancel), e => e.What == "Moved from Basin Yard, A1 to Workboat Teasel, B4");
+        Assert.Contains(await yard.Database.AskAsync(t => YardStore.Events(t, piece.Id), Cancel), e => e.What == "Moved from Basin Yard, A1 to Workboat Teasel, B4");
         Assert.Contains("hangs there already", (await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
         Assert.Contains("Choose the store", (await store.MoveAsync([piece.Id], 99, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
         Assert.Contains("role", (await store.MoveAsync([piece.Id], 1, "B4", yard.Stamp("auditor"), Cancel)).Fault, StringComparison.Ordinal);
@@ -155,7 +155,7 @@ public class YardTests
         var form = Seed.Sling("HM-0001");
         form["ratedLoad"] = "11000 lb";
         Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("inspector"), Cancel));
-        Assert.Equal(["11000 lb", "12200 lb"], (await yard.Pieces.TagsAsync(piece.Id, Cancel)).Select(t => t.RatedLoad!.Value.ToString()));
+        Assert.Equal(["11000 lb", "12200 lb"], (await yard.Database.AskAsync(t => PieceStore.Tags(t, piece.Id), Cancel)).Select(t => t.RatedLoad!.Value.ToString()));
     }
 
     [Fact]

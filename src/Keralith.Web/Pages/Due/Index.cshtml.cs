@@ -8,7 +8,7 @@ using Microsoft.AspNetCore.WebUtilities;
 namespace Keralith.Web.Pages.Due;
 
 /// <summary>What is due and overdue, the load of the weeks to come, and the address calendars read it from.</summary>
-public sealed class IndexModel(Here here, DueStore due, PieceStore pieces, SiteStore sites) : YardPage(here)
+public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : YardPage(here)
 {
     private const int MostNew = 100;
 
@@ -53,11 +53,14 @@ public sealed class IndexModel(Here here, DueStore due, PieceStore pieces, SiteS
 
     private async Task LoadAsync(int? store, string? family, string? by, string? week)
     {
+        var trip = new Trip();
+        var (stores, ledger) = (SiteStore.Stores(trip), LedgerStore.Height(trip));
+        await Here.MakeAsync(trip, Cancel);
         Notice = (await Here.SiteAsync(Cancel)).DueNotice;
-        Stores = await sites.StoresAsync(Cancel);
+        Stores = stores.Value;
         DateOnly? monday = DateOnly.TryParseExact(week, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? DueStore.MondayOf(day) : null;
         Query = new(store, GearFamilies.Find(family ?? string.Empty)?.Code, by is { Length: > 0 and <= 120 } ? by : null, monday);
-        List = await due.ListAsync(Query, Here.Today, Notice, Cancel);
+        List = await due.ListAsync(Query, Here.Today, Notice, Cancel, ledger.Value);
         Fresh = monday is null && Query.By is null
             ? (await pieces.ListAsync(new() { State = PieceState.New, Store = Query.Store, Most = MostNew }, Cancel)).Where(p => Query.Family is null || p.Gear.Family.Code == Query.Family).ToList()
             : [];

@@ -23,7 +23,7 @@ public sealed record HistoryLine(DateTimeOffset At, string What, string Who, str
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
 
 /// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore inspections, CustodyStore custody, YardStore yard, FileStore files, EventStore events, LiftStore lifts) : YardPage(here)
+public sealed class PieceModel(Here here, Database database, PieceStore pieces, InspectionStore inspections, CustodyStore custody) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -76,19 +76,29 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
 
     public async Task<IActionResult> OnGetAsync(string mark, string? seat)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        var first = new Trip();
+        var found = PieceStore.Find(first, mark);
+        await Here.MakeAsync(first, Cancel);
+        if (found.Value is not { } piece) return NotFound();
         Piece = piece;
         Site = await Here.SiteAsync(Cancel);
+
+        // All that is kept of it, in one more round trip.
+        var trip = new Trip();
+        var (tags, attached, figures, inspected) = (PieceStore.Tags(trip, piece.Id), FileStore.Of(trip, piece.Id), PieceStore.Baselines(trip, piece.Id), InspectionStore.OfPiece(trip, piece.Id));
+        var (twins, drafts, lifts, happened) = (PieceStore.TwinsOfSerial(trip, piece.Maker ?? string.Empty, piece.Serial ?? string.Empty, piece.Mark), InspectionStore.Drafts(trip, null, piece.Id), LiftStore.Naming(trip, piece.Mark), EventStore.Of(trip, piece.Id));
+        var (kept, disposed, moved) = (CustodyStore.Holds(trip, piece.Id), CustodyStore.Disposals(trip, piece.Id), YardStore.Events(trip, piece.Id));
+        await database.MakeAsync(trip, Cancel);
         Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
         Details = piece.Details;
         Ratings = piece.RatingsAt(Site);
-        Tags = await pieces.TagsAsync(piece.Id, Cancel);
-        Files = await files.OfAsync(piece.Id, Cancel);
+        Tags = tags.Value;
+        Files = attached.Value;
         await CheckSeatAsync(seat);
-        var baselines = await pieces.BaselinesAsync(piece.Id, Cancel);
+        var baselines = figures.Value;
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
-        var signed = await inspections.SignedAsync(piece.Id, Cancel);
+        var signed = inspected.Value;
         PartNames = Catalogue.Parts(piece.GearAt(Site), Site.Books).ToDictionary(p => p.Path, p => p.Name);
         Wear = WearRows.Of(piece, Site, baselines, signed).Where(s => s.Points.Count > 1)
             .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue).ThenByDescending(s => s.Points.Count).ToList();
@@ -97,14 +107,14 @@ public sealed class PieceModel(Here here, PieceStore pieces, InspectionStore ins
         Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
             .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
             .ToList();
-        if (piece.Serial is { } serial && piece.Maker is { } maker) SerialTwins = await pieces.TwinsOfSerialAsync(maker, serial, piece.Mark, Cancel);
-        OpenDraft = (await inspections.DraftsAsync(null, piece.Id, Cancel)).FirstOrDefault(d => d.Corrects is null && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
-        Lifts = await lifts.NamingAsync(Piece.Mark, Cancel);
-        Events = await events.OfAsync(piece.Id, Cancel);
-        var holds = await custody.HoldsAsync(piece.Id, Cancel);
+        SerialTwins = piece.Serial is null || piece.Maker is null ? [] : twins.Value;
+        OpenDraft = drafts.Value.FirstOrDefault(d => d.Corrects is null && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
+        Lifts = lifts.Value;
+        Events = happened.Value;
+        var holds = kept.Value;
         AfterEvent = IsAfterEvent(holds);
-        History = Lines(signed, holds, await custody.DisposalsAsync(piece.Id, Cancel))
-            .Concat((await yard.EventsAsync(piece.Id, Cancel)).Select(e => new HistoryLine(e.At, e.What, e.By, null, null))).OrderByDescending(h => h.At).ToList();
+        History = Lines(signed, holds, disposed.Value)
+            .Concat(moved.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null))).OrderByDescending(h => h.At).ToList();
         return Page();
     }
 

@@ -47,13 +47,16 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
 
     private async Task LoadAsync(string? q, string? sort, int? page)
     {
-        Views = await views.OfAsync(Here.Actor.Id, Cancel);
+        var trip = new Trip();
+        var (mine, standing) = (ViewStore.Of(trip, Here.Actor.Id), RegisterSearch.Standing(trip));
+        await Here.MakeAsync(trip, Cancel);
+        Views = mine.Value;
         Q = string.IsNullOrWhiteSpace(q) ? null : q.Length > 60 ? q[..60] : q;
         Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
         PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
         Chosen = RegisterSearch.Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue }).ToDictionary(f => f, f => Request.Query[f].ToString());
         Site = await Here.SiteAsync(Cancel);
-        Found = await search.FindAsync(new() { Today = Here.Today, Notice = Site.DueNotice, Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel);
+        Found = await search.FindAsync(new() { Today = Here.Today, Notice = Site.DueNotice, Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel, standing.Value);
     }
 
     /// <summary>The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the first page.</summary>

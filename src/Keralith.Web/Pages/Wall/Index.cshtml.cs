@@ -9,17 +9,16 @@ using Microsoft.AspNetCore.WebUtilities;
 namespace Keralith.Web.Pages.Wall;
 
 /// <summary>A piece as it hangs on the wall.</summary>
+/// <param name="Row">How it stands.</param>
 /// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>, <c>missing</c>, <c>out</c>.</param>
 /// <param name="Shown">Whether the filter lets it stand out.</param>
-public sealed record Hanging(PieceRow Piece, Usability Use, string Kind, bool Shown);
+public sealed record Hanging(WallRow Row, string Kind, bool Shown);
 
 /// <summary>A store drawn as its rack wall, and what wants doing today.</summary>
-public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
+public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : YardPage(here)
 {
     /// <summary>Most pieces drawn close at once; a fuller store is seen from afar first, bay by bay.</summary>
     public const int MostClose = 120;
-
-    private const int Most = 20_000;
 
     public static IReadOnlyList<(string Code, string Name)> Filters { get; } =
     [
@@ -48,8 +47,8 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
     /// <summary>The bay seen close; null when the whole store is.</summary>
     public Bay? Close { get; private set; }
 
-    /// <summary>What is drawn close.</summary>
-    public IReadOnlyList<Hanging> Shown { get; private set; } = [];
+    /// <summary>What is drawn close, as it hangs and as it is written of.</summary>
+    public IReadOnlyList<(Hanging Hangs, PieceRow Piece)> Shown { get; private set; } = [];
 
     public int Count { get; private set; }
 
@@ -57,19 +56,22 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public bool Filtered => Only is not null || Family is not null || Q is not null;
 
-    public IReadOnlyList<PieceRow> Overdue { get; private set; } = [];
+    public IReadOnlyList<WallRow> Overdue { get; private set; } = [];
 
-    public IReadOnlyList<PieceRow> Soon { get; private set; } = [];
+    public IReadOnlyList<WallRow> Soon { get; private set; } = [];
 
     public int Held { get; private set; }
 
-    public IReadOnlyList<PieceRow> Fresh { get; private set; } = [];
+    public IReadOnlyList<WallRow> Fresh { get; private set; } = [];
 
-    public IReadOnlyList<(PieceRow Piece, string Why)> Next { get; private set; } = [];
+    public IReadOnlyList<(WallRow Piece, string Why)> Next { get; private set; } = [];
 
     public async Task<IActionResult> OnGetAsync(int? store, string? bay, string? only, string? family, string? q)
     {
-        Stores = await sites.StoresAsync(Cancel);
+        var trip = new Trip();
+        var stores = SiteStore.Stores(trip);
+        await Here.MakeAsync(trip, Cancel);
+        Stores = stores.Value;
         Store = store is null ? Stores.FirstOrDefault() : Stores.FirstOrDefault(s => s.Id == store);
         if (store is not null && Store is null) return NotFound();
         if (Store is null) return Page();
@@ -78,15 +80,17 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
         Only = Filters.Any(f => f.Code == only) ? only : null;
         Family = GearFamilies.Find(family ?? string.Empty)?.Code;
         Q = string.IsNullOrWhiteSpace(q) ? null : q.Trim() is { Length: > 60 } cut ? cut[..60] : q.Trim();
-        var rows = await pieces.ListAsync(new() { Store = Store.Id, WithoutRetired = true, Most = Most }, Cancel);
-        Families = rows.Select(p => p.Gear.Family).Distinct().OrderBy(f => f.Name).ToList();
+        var rows = await wall.HangingAsync(Store.Id, Site, Here.Today, Cancel);
+        Families = rows.Select(p => p.Family).Distinct().OrderBy(f => f.Name).ToList();
         var hanging = rows.ConvertAll(Hang);
         (Count, CountShown) = (hanging.Count, hanging.Count(h => h.Shown));
-        Bays = hanging.GroupBy(h => Bay.Of(h.Piece.Peg)).Select(g => new Bay(g.Key, g.ToList())).OrderBy(b => b.Name == Bay.None).ThenBy(b => b.Name.Length).ThenBy(b => b.Name, StringComparer.Ordinal).ToList();
+        Bays = hanging.GroupBy(h => Bay.Of(h.Row.Peg)).Select(g => new Bay(g.Key, g.ToList())).OrderBy(b => b.Name == Bay.None).ThenBy(b => b.Name.Length).ThenBy(b => b.Name, StringComparer.Ordinal).ToList();
 
         // From afar the bay asked for is opened, or the first with something in it the filter shows.
         if (hanging.Count > MostClose) Close = Bays.FirstOrDefault(b => b.Name == bay) ?? Bays.FirstOrDefault(b => b.Pieces.Any(p => p.Shown)) ?? Bays[0];
-        Shown = (Close?.Pieces ?? hanging).Take(MostClose * 4).ToList();
+        var close = (Close?.Pieces ?? hanging).Take(MostClose * 4).ToList();
+        var written = (await pieces.OfMarksAsync(close.ConvertAll(h => h.Row.Mark), Cancel)).ToDictionary(p => p.Mark);
+        Shown = close.Where(h => written.ContainsKey(h.Row.Mark)).Select(h => (h, written[h.Row.Mark])).ToList();
         Today(rows);
         return Page();
     }
@@ -99,40 +103,39 @@ public sealed class WallModel(Here here, SiteStore sites, PieceStore pieces) : Y
         return QueryHelpers.AddQueryString("/", query.Where(p => !string.IsNullOrEmpty(p.Value)));
     }
 
-    private Hanging Hang(PieceRow piece)
+    private Hanging Hang(WallRow piece)
     {
-        var use = piece.UseOn(Here.Today, Site);
         var kind = piece.State switch
         {
             PieceState.Missing => "missing",
             PieceState.Held => piece.Verdict is VerdictKind.Remove ? "remove" : "hold",
             PieceState.New => "new",
-            _ when piece.Issued is not null => "out",
-            _ when !use.MayBeUsed => "stopped",
+            _ when piece.IsOut => "out",
+            _ when !piece.Use.MayBeUsed => "stopped",
             _ => piece.Verdict is VerdictKind.Watch || piece.IsCarried ? "watch" : "fit",
         };
-        return new(piece, use, kind, Stands(piece, use));
+        return new(piece, kind, Stands(piece));
     }
 
-    private bool Stands(PieceRow piece, Usability use)
+    private bool Stands(WallRow piece)
     {
-        if (Family is not null && piece.Gear.Family.Code != Family) return false;
+        if (Family is not null && piece.Family.Code != Family) return false;
         if (Q is not null && !$"{piece.Mark} {piece.Serial} {piece.Maker} {piece.Model} {piece.Peg}".Contains(Q, StringComparison.OrdinalIgnoreCase)) return false;
         return Only switch
         {
-            "usable" => use.MayBeUsed,
+            "usable" => piece.Use.MayBeUsed,
             "overdue" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Overdue,
             "soon" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Soon,
             "held" => piece.State == PieceState.Held,
             "new" => piece.State == PieceState.New,
             "missing" => piece.State == PieceState.Missing,
-            "out" => piece.Issued is not null,
+            "out" => piece.IsOut,
             "season" => Site.Seasons is { } scheme && !scheme.Counts(piece.SeasonFor, Here.Today),
             _ => true,
         };
     }
 
-    private void Today(IReadOnlyList<PieceRow> rows)
+    private void Today(IReadOnlyList<WallRow> rows)
     {
         Held = rows.Count(p => p.State == PieceState.Held);
         Fresh = rows.Where(p => p.State == PieceState.New).ToList();
