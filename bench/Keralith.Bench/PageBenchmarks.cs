@@ -35,6 +35,8 @@ internal sealed class PageBenchmarks
         ("due", "/due", "/floor/due", 30, SearchGrowth),
     ];
 
+    private const string Password = "bench-lockgate";
+
     private readonly Dictionary<string, double> _before = [];
     private bool _met = true;
 
@@ -79,9 +81,9 @@ internal sealed class PageBenchmarks
         using var http = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new(), AutomaticDecompression = DecompressionMethods.All }) { BaseAddress = new(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()) };
         await SignInAsync(app, http);
         foreach (var asked in Asked) await OnePageAsync(http, asked, size);
-        await UsersAsync(http, size);
         await SigningAsync(app.Services);
         await app.StopAsync();
+        await UsersAsync(connectionString, size);
     }
 
     /// <summary>Page and floor by turns, so that a stall of the machine falls on both.</summary>
@@ -184,13 +186,53 @@ internal sealed class PageBenchmarks
         await cluster.DropDatabaseAsync(name);
     }
 
-    /// <summary>What the process holds when fifty people ask at once; benchmark and browser's side included.</summary>
-    private async Task UsersAsync(HttpClient http, int size)
+    /// <summary>What the built application holds, in a process of its own, after fifty people have asked at once for pieces, searches, the due list and a full store's wall; and how soon it shows its first page.</summary>
+    private async Task UsersAsync(string connectionString, int size)
     {
-        await Parallel.ForEachAsync(Enumerable.Range(1, 500), new ParallelOptions { MaxDegreeOfParallelism = 50 }, async (i, _) => await TimeAsync(http, Filled(i % 10 == 0 ? "/register?q={serial}" : "/piece/{mark}", 1 + (i * 7919 % size), size)));
-        var megabytes = Process.GetCurrentProcess().WorkingSet64 / 1048576.0;
-        _met &= megabytes < 250;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"memory, fifty at once",-34} {megabytes:0} MB, the bench and its callers in it (target 250): {(megabytes < 250 ? "met" : "NOT met")}"));
+        if (Environment.GetEnvironmentVariable("KERALITH_CLI") is not { } program)
+        {
+            Console.WriteLine("memory, fifty at once: not measured; run ./keralith bench");
+            return;
+        }
+
+        var address = $"http://127.0.0.1:{LocalCluster.FreePort(0)}";
+        var clock = Stopwatch.StartNew();
+        using var served = Process.Start(new ProcessStartInfo("dotnet", [program, "serve"]) { Environment = { ["KERALITH_DATABASE"] = connectionString, ["KERALITH_URLS"] = address }, RedirectStandardOutput = true, RedirectStandardError = true })!;
+        served.BeginOutputReadLine();
+        served.BeginErrorReadLine();
+        try
+        {
+            using var http = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new(), AutomaticDecompression = DecompressionMethods.All }) { BaseAddress = new(address) };
+            while (!await AnswersAsync(http)) await Task.Delay(20);
+            var started = clock.Elapsed.TotalSeconds;
+            _met &= started < 3;
+            await EnterAsync(http);
+            await Parallel.ForEachAsync(Enumerable.Range(1, 500), new ParallelOptions { MaxDegreeOfParallelism = 50 }, async (i, _) =>
+                await TimeAsync(http, Filled((i % 25) switch { 0 => "/due", 1 => "/?store={store}", 2 or 3 => "/register?q={serial}", _ => "/piece/{mark}" }, 1 + (i * 7919 % size), size)));
+            served.Refresh();
+            var megabytes = served.WorkingSet64 / 1048576.0;
+            _met &= megabytes < 250;
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"first page after the start",-34} {started:0.0} s (target 3): {(started < 3 ? "met" : "NOT met")}"));
+            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"memory, fifty at once",-34} {megabytes:0} MB (target 250): {(megabytes < 250 ? "met" : "NOT met")}"));
+        }
+        finally
+        {
+            served.Kill();
+            await served.WaitForExitAsync();
+        }
+    }
+
+    private static async Task<bool> AnswersAsync(HttpClient http)
+    {
+        try
+        {
+            using var page = await http.GetAsync("/sign-in");
+            return page.IsSuccessStatusCode;
+        }
+        catch (HttpRequestException)
+        {
+            return false;
+        }
     }
 
     private static string Filled(string path, int number, int size) => path
@@ -209,13 +251,17 @@ internal sealed class PageBenchmarks
 
     private static async Task SignInAsync(WebApplication app, HttpClient http)
     {
-        const string Password = "bench-lockgate";
         await using (var passwords = app.Services.GetRequiredService<Database>().Command("update person set password_hash = $1, failed = 0, locked_until = null"))
         {
             passwords.Parameters.Add(new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["inspector"], Password) });
             await passwords.ExecuteNonQueryAsync();
         }
 
+        await EnterAsync(http);
+    }
+
+    private static async Task EnterAsync(HttpClient http)
+    {
         var page = await http.GetStringAsync("/sign-in");
         var token = page.Split("__RequestVerificationToken", 2)[1].Split("value=\"", 2)[1].Split('"')[0];
         var answer = await http.PostAsync("/sign-in", new FormUrlEncodedContent(new Dictionary<string, string> { ["username"] = "inspector", ["password"] = Password, ["__RequestVerificationToken"] = token }));

@@ -62,14 +62,19 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
         {
             if (Correction.RefusalOf(why) is { } unsaid) return unsaid;
             if (await FindAsync(transaction, record, cancel).ConfigureAwait(false) is not { } found) return "There is no such record.";
-            if (await Recorder.LockAsync(transaction, found.Piece, cancel).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
+
+            // Drafts before pieces, as everywhere: whoever signs a correction of it meanwhile is waited for.
+            await transaction.Command("select 1 from draft where corrects = $1 for update").Positional(record).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
+            var beside = new Trip();
+            var leave = PeopleStore.Authorisations(beside, stamp.Actor.Id);
+            if (await Recorder.LockAsync(transaction, found.Piece, cancel, beside).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
 
             // Read again behind the lock: somebody else may have been quicker.
             var wrong = (await FindAsync(transaction, record, cancel).ConfigureAwait(false))!;
             if (wrong.IsSuperseded) return CorrectedAlready;
             if (piece.State.IsRetired()) return "This piece is retired; its record stands as it is.";
             if (Correction.RefusalToWithdraw(wrong.Facts, stamp.Actor.Role) is { } refused) return refused;
-            if (Correction.Signs(wrong.Facts.Kind) == Right.SignInspection && await SigningStore.RefusalToSignAsync(transaction, piece, stamp, cancel).ConfigureAwait(false) is { } unauthorised) return unauthorised;
+            if (Correction.Signs(wrong.Facts.Kind) == Right.SignInspection && Authorisation.RefusalToSign(leave.Value, piece.Gear.Family, DateOnly.FromDateTime(stamp.At.UtcDateTime)) is { } unauthorised) return unauthorised;
             var reason = why!.Trim();
             var state = piece.State;
             await SupersedeAsync(transaction, record, null, reason, stamp, cancel).ConfigureAwait(false);

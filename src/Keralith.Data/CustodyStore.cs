@@ -74,15 +74,17 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         piece, version, Right.Read, stamp, "hold.released",
         async (transaction, row) =>
         {
-            var holds = await transaction.Command("""
-                select h.id, h.cause, h.placed_at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null
-                """).Positional(row.Id).ListAsync(r => (Id: r.Get<Guid>("id"), Hold: new OpenHold(Words.Parse<HoldCause>(r.Get<string>("cause"), Words.Code), r.Get<DateTimeOffset>("placed_at"))), cancel).ConfigureAwait(false);
+            var trip = new Trip();
+            var open = trip.All(
+                new NpgsqlBatchCommand("select h.id, h.cause, h.placed_at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null").Positional(row.Id),
+                r => (Id: r.Get<Guid>("id"), Hold: new OpenHold(Words.Parse<HoldCause>(r.Get<string>("cause"), Words.Code), r.Get<DateTimeOffset>("placed_at"))));
+            var (signed, retagged) = (Recorder.Inspections(trip, row.Id), trip.All(new NpgsqlBatchCommand("select max(at) as at from retag where piece_id = $1").Positional(row.Id), r => r.ValueOrNull<DateTimeOffset>("at")));
+            await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
+            var holds = open.Value;
             if (holds.All(h => h.Id != hold)) return new Refusal("This hold is closed already.");
-            var inspections = (await Recorder.InspectionsAsync(transaction, row.Id, cancel).ConfigureAwait(false)).Select(i => i.Signed).ToList();
-            var retagged = await transaction.Command("select max(at) as at from retag where piece_id = $1").Positional(row.Id)
-                .ListAsync(r => r.ValueOrNull<DateTimeOffset>("at"), cancel).ConfigureAwait(false);
+            var inspections = signed.Value.Select(i => i.Signed).ToList();
             var site = await sites.GetAsync(cancel).ConfigureAwait(false);
-            var may = HoldRules.MayClose(holds.Single(h => h.Id == hold).Hold, new(stamp.Actor.Id, stamp.Actor.Role), reason, inspections, retagged[0], site.OneMayDoBoth);
+            var may = HoldRules.MayClose(holds.Single(h => h.Id == hold).Hold, new(stamp.Actor.Id, stamp.Actor.Role), reason, inspections, retagged.Value[0], site.OneMayDoBoth);
             if (!may.Ok) return new Refusal(may.Fault!);
             var state = PieceLife.AfterRelease(row.State, holds.Count - 1, inspections.Any(i => i is { IsClean: true, IsFull: true }));
             if (!state.Ok) return new Refusal(state.Fault!);

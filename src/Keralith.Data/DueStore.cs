@@ -72,7 +72,7 @@ public sealed class DueStore(Database database)
         return trip.All(
             new NpgsqlBatchCommand($"""
                 select {PieceRow.Columns}, last.name as last_by
-                from (select p.id from piece p join store s on s.id = p.store_id {(query.By is null ? string.Empty : LastBy)} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {asked.Bind(Most)}) page
+                from (select p.id from piece p join store s on s.id = p.store_id {(query.By is null ? string.Empty : LastBy)} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {Most}) page
                 join piece p on p.id = page.id join store s on s.id = p.store_id {LastBy} order by p.due_on, s.position, p.peg, p.mark
                 """).Positional(asked.Values),
             r => new DuePiece(PieceRow.From(r), r.TextOrNull("last_by")));

@@ -55,10 +55,8 @@ public sealed class LedgerStore(Database database)
     /// <summary>Appends a record in the transaction that makes it. Called last, so that appending is serial for as short as can be.</summary>
     internal static async Task AppendAsync(NpgsqlTransaction transaction, Stamp stamp, string kind, string subject, object data, CancellationToken cancel)
     {
-        await transaction.Command("select pg_advisory_xact_lock($1)").Positional(AppendLock).RunAsync(cancel).ConfigureAwait(false);
-        var last = await transaction.Command("select number, at, actor, kind, subject, data, previous, hash from ledger order by number desc limit 1")
-            .FirstAsync(Entry, cancel).ConfigureAwait(false);
-        var entry = LedgerChain.Seal((last?.Number ?? 0) + 1, stamp.At, stamp.Actor.Username, kind, subject, JsonSerializer.Serialize(data, JsonSerializerOptions.Web), last?.Hash ?? LedgerChain.Beginning);
+        var (number, hash) = await LastAsync(transaction, cancel).ConfigureAwait(false);
+        var entry = LedgerChain.Seal(number + 1, stamp.At, stamp.Actor.Username, kind, subject, JsonSerializer.Serialize(data, JsonSerializerOptions.Web), hash);
         await transaction.Command("insert into ledger (number, at, actor, kind, subject, data, previous, hash) values ($1, $2, $3, $4, $5, $6, $7, $8)")
             .Positional(entry.Number, entry.At, entry.Actor, entry.Kind, entry.Subject, entry.Data, entry.Previous, entry.Hash)
             .RunAsync(cancel).ConfigureAwait(false);
@@ -67,9 +65,7 @@ public sealed class LedgerStore(Database database)
     /// <summary>Appends many records of one kind, in their order, in the transaction that makes them.</summary>
     internal static async Task AppendAllAsync(NpgsqlTransaction transaction, Stamp stamp, string kind, IEnumerable<(string Subject, object Data)> records, CancellationToken cancel)
     {
-        await transaction.Command("select pg_advisory_xact_lock($1)").Positional(AppendLock).RunAsync(cancel).ConfigureAwait(false);
-        var last = await transaction.Command("select number, at, actor, kind, subject, data, previous, hash from ledger order by number desc limit 1").FirstAsync(Entry, cancel).ConfigureAwait(false);
-        var (number, hash) = (last?.Number ?? 0, last?.Hash ?? LedgerChain.Beginning);
+        var (number, hash) = await LastAsync(transaction, cancel).ConfigureAwait(false);
         await using var rows = await transaction.Connection!.BeginBinaryImportAsync("copy ledger (number, at, actor, kind, subject, data, previous, hash) from stdin (format binary)", cancel).ConfigureAwait(false);
         foreach (var (subject, data) in records)
         {
@@ -79,6 +75,16 @@ public sealed class LedgerStore(Database database)
         }
 
         await rows.CompleteAsync(cancel).ConfigureAwait(false);
+    }
+
+    /// <summary>The number and hash of the last entry, behind the lock under which entries are appended one after the other.</summary>
+    private static async Task<(long Number, byte[] Hash)> LastAsync(NpgsqlTransaction transaction, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        trip.All(new NpgsqlBatchCommand("select 1 from pg_advisory_xact_lock($1)").Positional(AppendLock), r => r.GetInt32(0));
+        var last = trip.All(new NpgsqlBatchCommand("select number, hash from ledger order by number desc limit 1"), r => (Number: r.GetInt64(0), Hash: r.GetFieldValue<byte[]>(1)));
+        await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
+        return last.Value.Count == 0 ? (0, LedgerChain.Beginning) : last.Value[0];
     }
 
     private static LedgerEntry Entry(NpgsqlDataReader r) => new(

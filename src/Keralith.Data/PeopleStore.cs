@@ -39,12 +39,13 @@ public sealed class PeopleStore(Database database)
     public Task ForgetFailuresAsync(Guid person, CancellationToken cancel) =>
         database.Command("update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)").Positional(person).RunAsync(cancel);
 
-    internal const string AuthorisationSql = "select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc";
-
-    internal static Authorisation AuthorisationFrom(NpgsqlDataReader r) => new(Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code), r.Get<DateOnly>("until"));
-
     /// <summary>What a person is authorised to sign for, the newest of each group.</summary>
-    public Task<List<Authorisation>> AuthorisationsAsync(Guid person, CancellationToken cancel) => database.Command(AuthorisationSql).Positional(person).ListAsync(AuthorisationFrom, cancel);
+    public Task<List<Authorisation>> AuthorisationsAsync(Guid person, CancellationToken cancel) => database.AskAsync(t => Authorisations(t, person), cancel);
+
+    /// <summary>The same, on a trip made with other questions.</summary>
+    public static Asked<List<Authorisation>> Authorisations(Trip trip, Guid person) => trip.All(
+        new NpgsqlBatchCommand("select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc").Positional(person),
+        r => new Authorisation(Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code), r.Get<DateOnly>("until")));
 
     /// <summary>Says up to when somebody may sign for a group; a day in the past ends it.</summary>
     public Task<Checked<Recorded>> AuthoriseAsync(Guid person, Authorisation authorisation, Stamp stamp, CancellationToken cancel) => new Recorder(database).RecordAsync(

@@ -63,10 +63,12 @@ public sealed class PieceStore(Database database, SiteStore sites)
     {
         var asked = new Conditions();
         if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
-        if (query.State is { } state) asked.Add($"p.state = {asked.Bind(Words.Code(state))}");
+
+        // State and limit stand in the query itself: both decide which index answers it, and there are few of either.
+        if (query.State is { } state) asked.Add($"p.state = '{Words.Code(state)}'");
         if (query.Families is { } families) asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
         if (query.WithoutRetired) asked.Add("p.state not in ('condemned', 'destroyed')");
-        return database.Command($"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {asked.Bind(query.Most)}")
+        return database.Command($"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {query.Most}")
             .Positional(asked.Values).ListAsync(PieceRow.From, cancel);
     }
 

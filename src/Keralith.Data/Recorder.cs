@@ -31,27 +31,25 @@ internal sealed class Recorder(Database database)
     }
 
     /// <summary>The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others committed while this waited is seen.</summary>
-    public static async Task<PieceRow?> LockAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
+    /// <param name="beside">What else is asked behind the lock, on the same trip; null: nothing.</param>
+    public static async Task<PieceRow?> LockAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel, Trip? beside = null)
     {
-        await using var batch = new NpgsqlBatch(transaction.Connection, transaction)
-        {
-            BatchCommands =
-            {
-                new NpgsqlBatchCommand("select 1 from piece where id = $1 for update").Positional(piece),
-                new NpgsqlBatchCommand($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1").Positional(piece),
-            },
-        };
-        await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
-        await reader.NextResultAsync(cancel).ConfigureAwait(false);
-        return await reader.ReadAsync(cancel).ConfigureAwait(false) ? PieceRow.From(reader) : null;
+        var trip = new Trip();
+        trip.All(new NpgsqlBatchCommand("select 1 from piece where id = $1 for update").Positional(piece), r => r.GetInt32(0));
+        var locked = trip.All(new NpgsqlBatchCommand($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where p.id = $1").Positional(piece), PieceRow.From);
+        if (beside is not null) trip.Add(beside);
+        await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
+        return locked.Value.FirstOrDefault();
     }
 
     /// <summary>Keeps Core's answers on the piece: state, last verdict, open holds and due dates, from the records as they now stand.</summary>
     public static async Task DeriveAsync(NpgsqlTransaction transaction, Site site, PieceRow piece, PieceState state, CancellationToken cancel)
     {
-        var inspections = await InspectionsAsync(transaction, piece.Id, cancel).ConfigureAwait(false);
-        var carried = (await transaction.Command("select max(c.last_periodic) as carried from carried_over c join carried_accepted a using (piece_id) where c.piece_id = $1")
-            .Positional(piece.Id).ListAsync(r => r.ValueOrNull<DateOnly>("carried"), cancel).ConfigureAwait(false))[0];
+        var trip = new Trip();
+        var asked = Inspections(trip, piece.Id);
+        var report = trip.All(new NpgsqlBatchCommand("select max(c.last_periodic) as carried from carried_over c join carried_accepted a using (piece_id) where c.piece_id = $1").Positional(piece.Id), r => r.ValueOrNull<DateOnly>("carried"));
+        await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
+        var (inspections, carried) = (asked.Value, report.Value[0]);
         var due = DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, inspections.Where(i => i.Signed.IsClean).Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn, i.NextBy)).Concat(Carried(carried)));
         var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
         await transaction.Command("""
@@ -65,10 +63,7 @@ internal sealed class Recorder(Database database)
     public static IEnumerable<AcceptedInspection> Carried(DateOnly? lastPeriodic) => lastPeriodic is { } day ? [new(InspectionKind.Periodic, day)] : [];
 
     /// <summary>The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects stood.</summary>
-    public static Task<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy, Guid MadeBy)>> InspectionsAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel) =>
-        transaction.Command("select kind, verdict, counts_from, signed_by, inspected_on, next_by, coalesce(made_by, signed_by) as made_by from standing_inspection where piece_id = $1 order by counts_from, id")
-            .Positional(piece)
-            .ListAsync(
-                r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("counts_from"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by"), r.Get<Guid>("made_by")),
-                cancel);
+    public static Asked<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy, Guid MadeBy)>> Inspections(Trip trip, Guid piece) => trip.All(
+        new NpgsqlBatchCommand("select kind, verdict, counts_from, signed_by, inspected_on, next_by, coalesce(made_by, signed_by) as made_by from standing_inspection where piece_id = $1 order by counts_from, id").Positional(piece),
+        r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("counts_from"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by"), r.Get<Guid>("made_by")));
 }

@@ -31,6 +31,12 @@ public sealed class SigningStore(Database database, SiteStore sites)
         public Guid? Corrects { get; init; }
 
         public string? CorrectionWhy { get; init; }
+
+        /// <summary>Whether it lies in the drafts: a look made in one press does not.</summary>
+        public bool IsDraft { get; init; } = true;
+
+        /// <summary>From when what it corrects counts: figures when new are those of then.</summary>
+        public DateTimeOffset? SeenAt { get; init; }
     }
 
     private readonly Recorder _recorder = new(database);
@@ -59,7 +65,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
     public Task<Checked<Recorded>> SignCleanCheckAsync(PieceRow piece, DateOnly inspectedOn, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
         stamp,
         transaction => RecordAsync(
-            transaction, stamp.Submission, new(piece.Id, InspectionKind.Frequent, null, null, stamp.At),
+            transaction, stamp.Submission, new(piece.Id, InspectionKind.Frequent, null, null, stamp.At) { IsDraft = false },
             (row, site) => Judge.MissingAnswers(new(site.Books, InspectionKind.Frequent, row.GearAt(site), [], []))
                 .Where(m => m.Criterion.IsAnswerChosen)
                 .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Words.Code(Found.No)), null, stamp.Actor.Name, stamp.At)).ToList(),
@@ -67,7 +73,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
         cancel);
 
     /// <summary>Judges the answers, keeps case and verdict, puts what fails in the cage, derives the piece and appends to the ledger.</summary>
-    private async Task<string?> RecordAsync(
+    private static async Task<string?> RecordAsync(
         NpgsqlTransaction transaction, Guid id, OpenDraft open, Func<PieceRow, Site, IReadOnlyList<DraftAnswer>> answersOf, Signing signing, Stamp stamp, CancellationToken cancel)
     {
         if (signing.InspectedOn is not { } inspectedOn) return "Say on which day it was inspected.";
@@ -75,13 +81,14 @@ public sealed class SigningStore(Database database, SiteStore sites)
         var right = Correction.Signs(kind);
         if (!stamp.Actor.Role.May(right)) return "Your role may draft this inspection, not sign it. Pass the draft to an inspector: it stays in the tray.";
         if (inspectedOn > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";
-        if (await Recorder.LockAsync(transaction, open.Piece, cancel).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
-        if (right == Right.SignInspection && await RefusalToSignAsync(transaction, piece, stamp, cancel).ConfigureAwait(false) is { } unauthorised) return unauthorised;
-        var site = await sites.GetAsync(cancel).ConfigureAwait(false);
+        var beside = new Trip();
+        var (standing, figures, newestHold, leave) = (SiteStore.Site(beside), PieceStore.Baselines(beside, open.Piece, open.SeenAt), NewestHold(beside, open.Piece), PeopleStore.Authorisations(beside, stamp.Actor.Id));
+        if (await Recorder.LockAsync(transaction, open.Piece, cancel, beside).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
+        if (right == Right.SignInspection && Authorisation.RefusalToSign(leave.Value, piece.Gear.Family, DateOnly.FromDateTime(stamp.At.UtcDateTime)) is { } unauthorised) return unauthorised;
+        var (site, baselines) = (standing.Value!, figures.Value);
         var answers = answersOf(piece, site);
         var wrong = open.Corrects is { } corrects ? await CorrectionStore.FindAsync(transaction, corrects, cancel).ConfigureAwait(false) : null;
         if (wrong is { IsSuperseded: true }) return CorrectionStore.CorrectedAlready;
-        var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel, wrong?.CountsFrom).ConfigureAwait(false);
         var @case = InspectionStore.CaseOf(piece, kind, site, answers, baselines);
         var given = answers.Where(a => a.Entry is not { Answer: null, Value: null }).ToList();
         if (@case.Answers.DistinctBy(a => (a.Part, a.Criterion)).Count() != given.Count) return "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again.";
@@ -92,7 +99,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
         if (!signedAs.Ok) return signedAs.Fault;
         var kindSigned = signedAs.Value;
         if (wrong is not null && Correction.Refusal(wrong.Facts, kindSigned, inspectedOn, stamp.Actor.Role) is { } uncorrected) return uncorrected;
-        if (kindSigned is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), await NewestHoldAsync(transaction, piece.Id, cancel).ConfigureAwait(false), stamp.At) is { } stale) return stale;
+        if (kindSigned is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), newestHold.Value, stamp.At) is { } stale) return stale;
         var state = PieceLife.AfterInspection(piece.State, kind, kindSigned, piece.OpenHolds.Count);
         if (!state.Ok) return state.Fault;
         if (signing.NextBy is { } next && (!isFull || next <= inspectedOn || next > Intervals.Periodic(piece.Gear.Family, piece.ServiceClass, site.Books).After(inspectedOn))) return "The next inspection may be set earlier than the interval allows, never later.";
@@ -112,7 +119,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
                 open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), wrong is null ? Minutes(open, given, stamp) : null, given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
             .RunAsync(cancel).ConfigureAwait(false);
         if (wrong is not null) await CorrectionStore.SupersedeAsync(transaction, wrong.Id, id, open.CorrectionWhy!, stamp, cancel).ConfigureAwait(false);
-        var photos = await transaction.Command("insert into inspection_photo (inspection_id, part, criterion, attachment_id) select draft_id, part, criterion, attachment_id from draft_photo where draft_id = $1 returning attachment_id")
+        var photos = !open.IsDraft ? [] : await transaction.Command("insert into inspection_photo (inspection_id, part, criterion, attachment_id) select draft_id, part, criterion, attachment_id from draft_photo where draft_id = $1 returning attachment_id")
             .Positional(id).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
         if (HoldRules.CauseOf(verdict, kindSigned) is { } cause && !(wrong is not null && await CorrectionStore.HoldsStillAsync(transaction, wrong.Id, cause, cancel).ConfigureAwait(false)))
         {
@@ -129,12 +136,10 @@ public sealed class SigningStore(Database database, SiteStore sites)
         return null;
     }
 
-    private static async Task<DateTimeOffset?> NewestHoldAsync(NpgsqlTransaction transaction, Guid piece, CancellationToken cancel)
-    {
-        var newest = await transaction.Command("select case when max(h.placed_at) is not null then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null")
-            .Positional(piece).ListAsync(r => r.ValueOrNull<DateTimeOffset>("at"), cancel).ConfigureAwait(false);
-        return newest[0];
-    }
+    private static Asked<DateTimeOffset?> NewestHold(Trip trip, Guid piece) => trip.Ask(
+        new NpgsqlBatchCommand("select case when max(h.placed_at) is not null then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null").Positional(piece),
+        r => r.ValueOrNull<DateTimeOffset>("at"),
+        rows => rows[0]);
 
     /// <summary>The findings that put it in the cage, in one line.</summary>
     private static string Reason(Case @case, Verdict verdict)
@@ -159,8 +164,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
             if (signing.InspectedOn is not { } day || day > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The day of the inspection lies in the future.";
             var site = await sites.GetAsync(cancel).ConfigureAwait(false);
             var answers = await transaction.Command(InspectionStore.AnswerSql).Positional(draft).ListAsync(InspectionStore.Answer, cancel).ConfigureAwait(false);
-            var wrong = open.Corrects is { } corrects ? await CorrectionStore.FindAsync(transaction, corrects, cancel).ConfigureAwait(false) : null;
-            var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel, wrong?.CountsFrom).ConfigureAwait(false);
+            var baselines = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), piece.Id, cancel, open.SeenAt).ConfigureAwait(false);
             var @case = InspectionStore.CaseOf(piece, open.Kind, site, answers, baselines);
             var verdict = Judge.Of(@case, site.WatchShare);
             if (verdict.Kind == VerdictKind.Incomplete) return "The inspection is not complete: every question needs an answer before it can be signed.";
@@ -194,20 +198,14 @@ public sealed class SigningStore(Database database, SiteStore sites)
 
     private static async Task<(OpenDraft? Open, string? Refused)> LockAsync(NpgsqlTransaction transaction, Guid draft, int version, CancellationToken cancel)
     {
-        var open = await transaction.Command("select piece_id, kind, version, offered_by, inspected_on, started_at, corrects, correction_why from draft where id = $1 for update").Positional(draft)
+        var open = await transaction.Command("select d.piece_id, d.kind, d.version, d.offered_by, d.inspected_on, d.started_at, d.corrects, d.correction_why, c.counts_from from draft d left join inspection c on c.id = d.corrects where d.id = $1 for update of d").Positional(draft)
             .ListAsync(
-                r => (Draft: new OpenDraft(r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.ValueOrNull<Guid>("offered_by"), r.ValueOrNull<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("started_at")) { Corrects = r.ValueOrNull<Guid>("corrects"), CorrectionWhy = r.TextOrNull("correction_why") }, Version: r.Get<int>("version")),
+                r => (Draft: new OpenDraft(r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.ValueOrNull<Guid>("offered_by"), r.ValueOrNull<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("started_at")) { Corrects = r.ValueOrNull<Guid>("corrects"), CorrectionWhy = r.TextOrNull("correction_why"), SeenAt = r.ValueOrNull<DateTimeOffset>("counts_from") }, Version: r.Get<int>("version")),
                 cancel).ConfigureAwait(false);
         return open.Count == 0 ? (null, "This draft was thrown away.")
             : open[0].Version != version ? (null, "Answers were changed since you read the verdict. Nothing was signed: read it again, then sign.")
             : (open[0].Draft, null);
     }
-
-    /// <summary>Why somebody has no leave to sign for a family; null when they have.</summary>
-    internal static async Task<string?> RefusalToSignAsync(NpgsqlTransaction transaction, PieceRow piece, Stamp stamp, CancellationToken cancel) =>
-        Authorisation.RefusalToSign(
-            await transaction.Command(PeopleStore.AuthorisationSql).Positional(stamp.Actor.Id).ListAsync(PeopleStore.AuthorisationFrom, cancel).ConfigureAwait(false),
-            piece.Gear.Family, DateOnly.FromDateTime(stamp.At.UtcDateTime));
 
     /// <summary>Minutes from opening the draft to the last answer; null for a look made in one press, and where the work was spread over more than a day.</summary>
     private static int? Minutes(OpenDraft open, IReadOnlyCollection<DraftAnswer> given, Stamp stamp) =>

@@ -41,6 +41,13 @@ public sealed class Trip
         return answer;
     }
 
+    /// <summary>Takes another trip's questions along.</summary>
+    internal void Add(Trip other)
+    {
+        _asked.AddRange(other._asked);
+        other._asked.Clear();
+    }
+
     /// <summary>Makes the trip.</summary>
     internal async Task MakeAsync(NpgsqlConnection connection, CancellationToken cancel)
     {

@@ -135,7 +135,7 @@ public static class WebHost
             o.Providers.Add<BrotliCompressionProvider>();
             o.Providers.Add<GzipCompressionProvider>();
         });
-        services.Configure<BrotliCompressionProviderOptions>(o => o.Level = CompressionLevel.Optimal);
+        services.Configure<BrotliCompressionProviderOptions>(o => o.Level = CompressionLevel.Fastest);
         JudgeApi.AddServices(services);
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database", tags: ["ready"]);
     }

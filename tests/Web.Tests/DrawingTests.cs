@@ -156,4 +156,17 @@ public class DrawingTests
         var without = Keralith.Core.Criteria.Catalogue.All.Where(c => !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0).Select(c => c.Id);
         Assert.Empty(without);
     }
+
+    [Theory]
+    [InlineData(0, 0, false)]
+    [InlineData(1, 1, false)]
+    [InlineData(20, 20, false)]
+    [InlineData(21, 11, true)]
+    [InlineData(2000, 20, true)]
+    public void A_week_of_thousands_is_drawn_with_no_more_links_than_a_week_of_twenty(int count, int links, bool several)
+    {
+        var drawn = WeeksDrawing.Draw([new(new(2026, 3, 2), count)], null, _ => "/due").ToString()!;
+        Assert.Equal(links, drawn.Split("weeks-link").Length - 1);
+        Assert.Equal(several, drawn.Contains("A link stands for", StringComparison.Ordinal));
+    }
 }
