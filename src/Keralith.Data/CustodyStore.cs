@@ -94,7 +94,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         },
         cancel);
 
-    /// <summary>Records that the identity was proved and a new tag fitted.</summary>
+    /// <summary>Records that the identity was proved and a new tag fitted. Its transcription begins as the old one's, which stays readable.</summary>
     public Task<Checked<Recorded>> RetagAsync(Guid piece, int version, string proof, string fittedBy, Stamp stamp, CancellationToken cancel) => _changes.RunAsync(
         piece, version, Right.Retag, stamp, "piece.retagged",
         async (transaction, row) =>
@@ -104,6 +104,11 @@ public sealed class CustodyStore(Database database, SiteStore sites)
             if (string.IsNullOrWhiteSpace(fittedBy)) return new Refusal("Write who fitted the new tag: the maker or a qualified person.");
             await transaction.Command("insert into retag (id, piece_id, proof, fitted_by, at, by_person) values ($1, $2, $3, $4, $5, $6)")
                 .Positional(stamp.Submission, row.Id, proof.Trim(), fittedBy.Trim(), stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
+            await transaction.Command("""
+                insert into tag_record (piece_id, rated_load, design_factor, rated_for, entries, words, why, at, by_person)
+                select p.id, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, coalesce((select t.words from tag_record t where t.piece_id = p.id order by t.id desc limit 1), '{}'), 'new tag fitted', $2, $3
+                from piece p where p.id = $1
+                """).Positional(row.Id, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
             return new Change(row.State, new { proof = proof.Trim(), fittedBy = fittedBy.Trim() });
         },
         cancel);

@@ -52,8 +52,9 @@ public sealed record Corrected(Guid Record, string Why, VerdictKind Verdict, Dat
 /// <param name="Became">The record in its place; null: withdrawn.</param>
 public sealed record Superseded(Guid? Became, string Why, DateTimeOffset At, string By);
 
-/// <summary>A signed inspection as listed.</summary>
-public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string VerdictDocument, string Notes, WorkedTo WorkedTo)
+/// <summary>A signed inspection.</summary>
+/// <param name="VerdictDocument">The judgement in full; null where many are listed.</param>
+public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string? VerdictDocument, string Notes, WorkedTo WorkedTo)
 {
     /// <summary>Who inspected, where somebody else countersigned.</summary>
     public string? MadeBy { get; init; }
@@ -107,8 +108,9 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         from draft d join piece p on p.id = d.piece_id join person a on a.id = d.started_by join person b on b.id = d.saved_by left join inspection c on c.id = d.corrects
         """;
 
-    private const string SignedColumns = """
-        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
+    /// <param name="verdict">The judgement in full, or null.</param>
+    private static string SignedColumns(string verdict) => $"""
+        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
                (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
                f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
         from inspection i join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id
@@ -143,10 +145,10 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<List<InspectionRow>> OfPiece(Trip trip, Guid piece) =>
-        trip.All(new NpgsqlBatchCommand($"{SignedColumns} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece), Signed);
+        trip.All(new NpgsqlBatchCommand($"{SignedColumns("null::text")} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece), Signed);
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
-        database.Command($"{SignedColumns} where i.id = $1").Positional(id).FirstAsync(Signed, cancel);
+        database.Command($"{SignedColumns("i.verdict_document")} where i.id = $1").Positional(id).FirstAsync(Signed, cancel);
 
     /// <summary>The days pieces were inspected between two days, and by whom.</summary>
     public Task<List<InspectionDay>> DaysAsync(IEnumerable<Guid> pieces, DateOnly from, DateOnly until, CancellationToken cancel) => database.Command("""
@@ -282,7 +284,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
     private static InspectionRow Signed(NpgsqlDataReader r) => new(
         r.Get<Guid>("id"), r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("signed_at"),
         r.Get<string>("signed_by"), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<bool>("complete"), r.Get<string>("catalogue_version"),
-        r.Get<string>("case_document"), r.Get<string>("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!)
+        r.Get<string>("case_document"), r.TextOrNull("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!)
     {
         MadeBy = r.TextOrNull("made_by"),
         Stricter = r.TextOrNull("stricter"),

@@ -37,7 +37,8 @@ public sealed class Trip
             var rows = new List<T>();
             while (await reader.ReadAsync(cancel).ConfigureAwait(false)) rows.Add(row(reader));
             answer.Value = made(rows);
-        }));
+        }
+        ));
         return answer;
     }
 

@@ -85,6 +85,8 @@ public class LoopTests
         Assert.Contains("fit a new tag", (await yard.ReleaseAsync("qualified", "HM-0002")).Fault, StringComparison.Ordinal);
         piece = await yard.FindAsync("HM-0002");
         Yard.Must(await yard.Custody.RetagAsync(piece.Id, piece.Version, "Serial on the pin and the maker's letter", "Pellow Forge", yard.Stamp("qualified"), Cancel));
+        var tags = await yard.Database.AskAsync(t => PieceStore.Tags(t, piece.Id), Cancel);
+        Assert.Equal((2, "new tag fitted", tags[1].RatedLoad), (tags.Count, tags[0].Why, tags[0].RatedLoad));
         Assert.Contains("Inspect it again", (await yard.ReleaseAsync("qualified", "HM-0002")).Fault, StringComparison.Ordinal);
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("qualified", "HM-0002"));

@@ -25,7 +25,7 @@ public class SettingsTests
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
         Assert.Equal(VerdictKind.Remove, record.Verdict);
         Assert.Contains("\"limits\":[{\"source\":\"site\",\"criterion\":\"hook.throat\",\"percent\":4}]", record.CaseDocument, StringComparison.Ordinal);
-        Assert.Contains("\"book\":\"site\"", record.VerdictDocument, StringComparison.Ordinal);
+        Assert.Contains("\"book\":\"site\"", (await yard.Inspections.FindSignedAsync(record.Id, Cancel))!.VerdictDocument, StringComparison.Ordinal);
     }
 
     [Theory]

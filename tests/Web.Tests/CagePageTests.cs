@@ -31,6 +31,19 @@ public class CagePageTests
     }
 
     [Fact]
+    public async Task A_new_tag_fitted_leads_on_to_reading_it_and_the_old_ones_words_stay()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await InServiceAsync(yard);
+        var qualified = await yard.SignedInAsync("qualified");
+        Assert.Equal(HttpStatusCode.Redirect, (await qualified.SubmitAsync("/piece/HM-0002/hold", "main form", new() { ["reason"] = "Stamp worn off", ["cause"] = "marking" })).StatusCode);
+        var fitted = await qualified.SubmitAsync("/cage/HM-0002", "form[action*=Retag]", new() { ["proof"] = "Serial on the pin", ["fittedBy"] = "Pellow Forge" });
+        Assert.Equal("/piece/HM-0002/edit?retagged=true#tag", fitted.Headers.Location!.ToString());
+        Assert.Contains("Read it: change below", (await qualified.PageAsync("/piece/HM-0002/edit?retagged=true")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("new tag fitted", (await qualified.PageAsync("/piece/HM-0002")).Body!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task The_same_hold_form_sent_five_times_is_one_hold()
     {
         await using var yard = await WebYard.OpenAsync();

@@ -79,7 +79,7 @@ internal static class FileEndpoints
         var names = Catalogue.Parts(piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         var (number, hash) = await ledger.OfInspectionAsync(piece.Mark, id, cancel) ?? (0, []);
         var facts = new CertificateFacts(
-            (await here.SiteAsync(cancel)).Name, piece, inspection, Pages.Inspect.FindingLine.Of(inspection.VerdictDocument, names).Findings, Pages.Inspect.SignedModel.Worked(inspection),
+            (await here.SiteAsync(cancel)).Name, piece, inspection, Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, names).Findings, Pages.Inspect.SignedModel.Worked(inspection),
             $"{number}", Convert.ToHexStringLower(hash), $"{context.Request.Scheme}://{context.Request.Host}/inspection/{id}");
         Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(Certificate.Pdf(facts), cancel);

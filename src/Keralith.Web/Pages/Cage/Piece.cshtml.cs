@@ -38,8 +38,9 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
         return ChangeAsync(mark, p => custody.ReleaseAsync(p.Id, version, hold, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
     }
 
+    /// <summary>A new tag: recorded, then read.</summary>
     public Task<IActionResult> OnPostRetagAsync(string mark, int version, string? proof, string? fittedBy) =>
-        ChangeAsync(mark, p => custody.RetagAsync(p.Id, version, proof ?? string.Empty, fittedBy ?? string.Empty, Here.Stamp(Submission), Cancel));
+        ChangeAsync(mark, p => custody.RetagAsync(p.Id, version, proof ?? string.Empty, fittedBy ?? string.Empty, Here.Stamp(Submission), Cancel), p => $"/piece/{p.Mark}/edit?retagged=true#tag");
 
     public Task<IActionResult> OnPostCondemnAsync(string mark, int version, string? reason) =>
         ChangeAsync(mark, p => custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
@@ -47,11 +48,11 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
     public Task<IActionResult> OnPostDestroyAsync(string mark, int version, string? method, string? witness, string? note) =>
         ChangeAsync(mark, p => custody.DestroyAsync(p.Id, version, method ?? string.Empty, witness ?? string.Empty, note ?? string.Empty, Here.Stamp(Submission), Cancel));
 
-    private async Task<IActionResult> ChangeAsync(string mark, Func<PieceRow, Task<Checked<Recorded>>> change)
+    private async Task<IActionResult> ChangeAsync(string mark, Func<PieceRow, Task<Checked<Recorded>>> change, Func<PieceRow, string>? onward = null)
     {
         if (!await LoadAsync(mark)) return NotFound();
         var result = await change(Piece);
-        return await AfterAsync(result, $"/cage/{Piece.Mark}", async () =>
+        return await AfterAsync(result, onward?.Invoke(Piece) ?? $"/cage/{Piece.Mark}", async () =>
         {
             Submission = Guid.CreateVersion7();
             ModelState.Clear();

@@ -82,7 +82,7 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
         Use = Piece.UseOn(Here.Today, await Here.SiteAsync(Cancel));
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
-        (Findings, _) = FindingLine.Of(inspection.VerdictDocument, names);
+        (Findings, _) = FindingLine.Of(inspection.VerdictDocument!, names);
         Pins = inspection.Pins.Select(p => (p.Value.X, p.Value.Y, p.Key.Split(' ') is [var part, var criterion] ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}" : p.Key)).ToList();
         Notes = JsonSerializer.Deserialize<Dictionary<string, string>>(inspection.Notes)!
             .Select(n => (n.Key.Split(' ') is [var part, var criterion] ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}" : n.Key, n.Value)).ToList();

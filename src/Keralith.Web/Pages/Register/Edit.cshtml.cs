@@ -14,8 +14,12 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
     /// <summary>The version the change is made on.</summary>
     public int SeenVersion { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync(string mark)
+    /// <summary>Whether a new tag was just fitted and is to be read.</summary>
+    public bool Retagged { get; private set; }
+
+    public async Task<IActionResult> OnGetAsync(string mark, bool retagged)
     {
+        Retagged = retagged;
         if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
         SeenVersion = piece.Version;
         await ShowAsync(EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)), new Dictionary<string, string>());
