@@ -16,8 +16,9 @@ public sealed class Database : IAsyncDisposable
         ConnectionString = connectionString;
         var source = new NpgsqlDataSourceBuilder(connectionString);
 
-        // What is asked again and again is parsed and planned once a connection.
-        (source.ConnectionStringBuilder.MaxAutoPrepare, source.ConnectionStringBuilder.AutoPrepareMinUsages) = (100, 3);
+        // What is asked again and again is parsed and planned once a connection. Nothing is left on a connection that would have to be cleared before
+        // the next asks: settings and locks end with their transaction.
+        (source.ConnectionStringBuilder.MaxAutoPrepare, source.ConnectionStringBuilder.AutoPrepareMinUsages, source.ConnectionStringBuilder.NoResetOnClose) = (200, 3, true);
         _source = source.Build();
     }
 
