@@ -97,7 +97,9 @@ public class PropertyTests
             var sized = Catalogue.PlacementOf(
                 new(family, GearAttributes.All.Where(a => a.Kind is AttributeKind.Length or AttributeKind.Text).Select(a => KeyValuePair.Create<string, AttributeValue>(a.Name, a.Kind == AttributeKind.Length ? new LengthValue(Length.FromMillimetres(10)) : new TextValue("80")))),
                 RuleBookShelf.All);
-            Assert.Same(bare, sized);
+
+            // Compared by what is asked: where very many make-ups were placed before, they need not be the same instance.
+            Assert.Equal(bare.Questions.Select(q => (q.Part, q.Criterion.Id)), sized.Questions.Select(q => (q.Part, q.Criterion.Id)));
         }
     }
 

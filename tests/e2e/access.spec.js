@@ -46,6 +46,18 @@ test("every view fits 360 px without sideways scrolling", async ({ page }) => {
     await page.goto(view);
     await noSideways(page);
   }
+
+  // A sling of many parts, a part with figures on it, its notes open.
+  await page.goto("/piece/HM-0047");
+  await page.getByRole("button", { name: /inspection|inspecting/ }).click();
+  for (const part of ["tag", "leg-1", "leg-1/hook"]) {
+    await page.goto(`${page.url().split("?")[0]}?part=${part}`);
+    for (const note of await page.locator("[data-question] summary").all()) await note.click();
+    await noSideways(page);
+  }
+  await page.goto("/piece/HM-0045");
+  await page.locator("ol a.struck").click();
+  await noSideways(page);
 });
 
 test("the scheme a person chose stays", async ({ page }) => {
