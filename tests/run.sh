@@ -6,6 +6,10 @@ results=.keralith/results
 rm -rf "$results"
 mkdir -p "$results"
 
+# Simulated devices leave what they print and send in a folder of this run.
+export KERALITH_SPOOL="$PWD/.keralith/spool"
+rm -rf "$KERALITH_SPOOL"
+
 # Adds what a test program counted in its own results file; a run that left a count out is a failure.
 add() { # add NAME PASSED FAILED ERRORS
   if [ -z "$2" ] || [ -z "$3" ] || [ -z "$4" ]; then

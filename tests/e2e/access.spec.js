@@ -5,7 +5,7 @@ const views = ["/", "/register", "/register/new?family=alloy-chain-sling", "/pie
 
 for (const scheme of ["light", "dark"]) {
   test(`axe finds nothing on any view, ${scheme}`, async ({ page }) => {
-    test.setTimeout(240_000);
+    test.setTimeout(600_000);
     await page.emulateMedia({ colorScheme: scheme });
     await page.goto("/sign-in");
     await axe(page);
