@@ -3,9 +3,9 @@ import { defineConfig } from "@playwright/test";
 // The browser is Debian's own; nothing is fetched.
 export default defineConfig({
   testDir: ".",
-  timeout: 90_000,
+  timeout: 240_000,
   // Shared machines stall now and then; what never comes still fails.
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   workers: 1,
   fullyParallel: false,
   globalSetup: "./start.js",
