@@ -164,14 +164,26 @@ export function inspectPart() {
     },
 
     // On to the next part once all is kept; while the server is away the page stays and says so.
-    async leave(event) {
+    async leave() {
       const next = this.$refs.next.dataset.next;
-      for (const timer of this.timers.values()) clearTimeout(timer);
-      await this.flush();
-      while (this.sending) await new Promise((done) => setTimeout(done, 30));
+      await this.settle();
       const here = Object.values(this.pending());
       if (here.length === 0 && !this.form.querySelector("[data-result] .fault")) location.assign(next);
       else if (!this.waiting) this.form.querySelector("[data-result] .fault")?.closest("[data-question]").querySelector("input")?.focus();
+    },
+
+    // The verdict is read once what was just typed is in it; where the server is away it says so itself.
+    async toVerdict(event) {
+      const { href } = event.target.closest("a");
+      await this.settle();
+      location.assign(href);
+    },
+
+    // Everything given so far is sent, or known not to be.
+    async settle() {
+      for (const timer of this.timers.values()) clearTimeout(timer);
+      await this.flush();
+      while (this.sending) await new Promise((done) => setTimeout(done, 30));
     },
 
     // One press: no fault found here, for all that is looked for on this part and not answered yet.
