@@ -11,7 +11,7 @@ namespace Keralith.Data;
 
 /// <summary>A signed record that is to be corrected or withdrawn.</summary>
 /// <param name="CountsFrom">From when it counts; what takes its place counts from then too.</param>
-internal sealed record Wrong(Guid Id, Guid Piece, WrongRecord Facts, DateOnly InspectedOn, DateTimeOffset CountsFrom, IReadOnlyList<string> Instruments, bool IsSuperseded);
+internal sealed record Wrong(Guid Id, Guid Piece, WrongRecord Facts, DateOnly InspectedOn, DateTimeOffset CountsFrom, IReadOnlyList<string> Instruments, DateOnly? NextBy, bool IsSuperseded);
 
 /// <summary>Wrong records: another in their place, or withdrawn. Nothing signed is altered.</summary>
 public sealed class CorrectionStore(Database database, SiteStore sites)
@@ -95,12 +95,12 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
 
     internal static async Task<Wrong?> FindAsync(NpgsqlTransaction transaction, Guid record, CancellationToken cancel)
     {
-        var found = await transaction.Command("select i.piece_id, i.kind, i.verdict, i.signed_at, i.inspected_on, i.counts_from, i.instruments::text as instruments, exists (select from supersession s where s.inspection_id = i.id) as superseded from inspection i where i.id = $1").Positional(record)
+        var found = await transaction.Command("select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.instruments::text as instruments, i.next_by, exists (select from supersession s where s.inspection_id = i.id) as superseded from inspection i where i.id = $1").Positional(record)
             .ListAsync(
                 r => new Wrong(
                     record, r.Get<Guid>("piece_id"),
                     new(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), DateOnly.FromDateTime(r.Get<DateTimeOffset>("counts_from").UtcDateTime)),
-                    r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("counts_from"), JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!, r.Get<bool>("superseded")),
+                    r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("counts_from"), JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!, r.ValueOrNull<DateOnly>("next_by"), r.Get<bool>("superseded")),
                 cancel).ConfigureAwait(false);
         return found.Count == 0 ? null : found[0];
     }

@@ -64,6 +64,6 @@ internal sealed class Recorder(Database database)
 
     /// <summary>The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects stood.</summary>
     public static Asked<List<(SignedInspection Signed, DateOnly InspectedOn, DateOnly? NextBy, Guid MadeBy)>> Inspections(Trip trip, Guid piece) => trip.All(
-        new NpgsqlBatchCommand("select kind, verdict, counts_from, signed_by, inspected_on, next_by, coalesce(made_by, signed_by) as made_by from standing_inspection where piece_id = $1 order by counts_from, id").Positional(piece),
-        r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("counts_from"), r.Get<Guid>("signed_by")), r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by"), r.Get<Guid>("made_by")));
+        new NpgsqlBatchCommand("select kind, verdict, counts_from, seen_at is not null as correction, signed_by, inspected_on, next_by, coalesce(made_by, signed_by) as made_by from standing_inspection where piece_id = $1 order by counts_from, id").Positional(piece),
+        r => (new SignedInspection(Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<DateTimeOffset>("counts_from"), r.Get<Guid>("signed_by")) { IsCorrection = r.Get<bool>("correction") }, r.Get<DateOnly>("inspected_on"), r.ValueOrNull<DateOnly>("next_by"), r.Get<Guid>("made_by")));
 }

@@ -100,9 +100,10 @@ public sealed class SigningStore(Database database, SiteStore sites)
         var kindSigned = signedAs.Value;
         if (wrong is not null && Correction.Refusal(wrong.Facts, kindSigned, inspectedOn, stamp.Actor.Role) is { } uncorrected) return uncorrected;
         if (kindSigned is VerdictKind.Fit or VerdictKind.Watch && Freshness.Refusal(given.ConvertAll(a => a.SavedAt), newestHold.Value, stamp.At) is { } stale) return stale;
-        var state = PieceLife.AfterInspection(piece.State, kind, kindSigned, piece.OpenHolds.Count);
+        var state = wrong is null ? PieceLife.AfterInspection(piece.State, kind, kindSigned, piece.OpenHolds.Count) : Correction.After(piece.State, kindSigned);
         if (!state.Ok) return state.Fault;
         if (signing.NextBy is { } next && (!isFull || next <= inspectedOn || next > Intervals.Periodic(piece.Gear.Family, piece.ServiceClass, site.Books).After(inspectedOn))) return "The next inspection may be set earlier than the interval allows, never later.";
+        var nextBy = Correction.NextBy(wrong?.NextBy, signing.NextBy);
         var stricter = kindSigned == verdict.Kind ? null : string.Join(' ', new[] { signing.With.Reason, signing.With.InstrumentReason }.Where(r => !string.IsNullOrWhiteSpace(r)).Select(r => r!.Trim()));
 
         var notes = answers.Where(a => !string.IsNullOrWhiteSpace(a.Note)).ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Note!);
@@ -116,7 +117,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
             values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21)
             """)
             .Positional(id, piece.Id, Words.Code(kind), inspectedOn, stamp.At, stamp.Actor.Id, Words.Code(kindSigned), verdict.Complete, Catalogue.Version, caseDocument, verdictDocument, JsonSerializer.Serialize(notes), JsonSerializer.Serialize(workedTo),
-                open.OfferedBy, stricter, signing.NextBy, JsonSerializer.Serialize(taken), wrong is null ? Minutes(open, given, stamp) : null, given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
+                open.OfferedBy, stricter, nextBy, JsonSerializer.Serialize(taken), wrong is null ? Minutes(open, given, stamp) : null, given.Select(a => a.Part).Distinct().Count(), JsonSerializer.Serialize(pins), wrong?.CountsFrom)
             .RunAsync(cancel).ConfigureAwait(false);
         if (wrong is not null) await CorrectionStore.SupersedeAsync(transaction, wrong.Id, id, open.CorrectionWhy!, stamp, cancel).ConfigureAwait(false);
         var photos = !open.IsDraft ? [] : await transaction.Command("insert into inspection_photo (inspection_id, part, criterion, attachment_id) select draft_id, part, criterion, attachment_id from draft_photo where draft_id = $1 returning attachment_id")
@@ -131,7 +132,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
         using var verdictJson = JsonDocument.Parse(verdictDocument);
         await LedgerStore.AppendAsync(
             transaction, stamp, "inspection.signed", piece.Mark,
-            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, signedAs = Words.Code(kindSigned), stricter, madeBy = open.OfferedBy, nextBy = signing.NextBy, instruments = taken, notes, pins, photos, corrects = wrong?.Id, correctionWhy = wrong is null ? null : open.CorrectionWhy },
+            new { inspection = id, inspectedOn, catalogue = Catalogue.Version, workedTo, @case = caseJson.RootElement, verdict = verdictJson.RootElement, signedAs = Words.Code(kindSigned), stricter, madeBy = open.OfferedBy, nextBy, instruments = taken, notes, pins, photos, corrects = wrong?.Id, correctionWhy = wrong is null ? null : open.CorrectionWhy },
             cancel).ConfigureAwait(false);
         return null;
     }

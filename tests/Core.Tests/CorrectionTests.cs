@@ -51,6 +51,46 @@ public class CorrectionTests
     public void A_full_inspection_withdrawn_holds_the_piece(InspectionKind kind, bool holds) => Assert.Equal(holds, Correction.Holds(kind));
 
     [Theory]
+    [InlineData(PieceState.InService, VerdictKind.Remove, PieceState.Held)]
+    [InlineData(PieceState.InService, VerdictKind.Hold, PieceState.Held)]
+    [InlineData(PieceState.InService, VerdictKind.Fit, PieceState.InService)]
+    [InlineData(PieceState.Held, VerdictKind.Fit, PieceState.Held)]
+    [InlineData(PieceState.New, VerdictKind.Fit, PieceState.New)]
+    [InlineData(PieceState.Missing, VerdictKind.Remove, null)]
+    [InlineData(PieceState.Condemned, VerdictKind.Fit, null)]
+    [InlineData(PieceState.InService, VerdictKind.Incomplete, null)]
+    public void A_correction_stops_a_piece_and_never_puts_one_into_use(PieceState was, VerdictKind verdict, PieceState? now)
+    {
+        var after = Correction.After(was, verdict);
+        Assert.Equal(now, after.Ok ? after.Value : null);
+    }
+
+    [Theory]
+    [InlineData(null, null, null)]
+    [InlineData("2026-07-01", null, "2026-07-01")]
+    [InlineData(null, "2026-07-01", "2026-07-01")]
+    [InlineData("2026-07-01", "2026-06-30", "2026-06-30")]
+    [InlineData("2026-07-01", "2026-07-01", "2026-07-01")]
+    [InlineData("2026-07-01", "2026-07-02", "2026-07-01")]
+    public void An_earlier_next_inspection_set_with_the_wrong_record_is_not_lost(string? wrong, string? now, string? kept) =>
+        Assert.Equal(Day(kept), Correction.NextBy(Day(wrong), Day(now)));
+
+    [Fact]
+    public void A_clean_inspection_made_after_a_hold_closes_it_no_longer_once_it_is_corrected()
+    {
+        var at = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
+        var clean = new SignedInspection(InspectionKind.Periodic, VerdictKind.Fit, at.AddHours(1), Guid.NewGuid());
+        var closer = new Closer(Guid.NewGuid(), Role.Qualified);
+        foreach (var cause in new[] { HoldCause.Doubt, HoldCause.VerdictRemove, HoldCause.Event })
+        {
+            Assert.True(HoldRules.MayClose(new(cause, at), closer, "Sound", [clean], null, false).Ok);
+            Assert.False(HoldRules.MayClose(new(cause, at), closer, "Sound", [clean with { IsCorrection = true }], null, false).Ok);
+        }
+    }
+
+    private static DateOnly? Day(string? text) => text is null ? null : DateOnly.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
+
+    [Theory]
     [InlineData(null, false)]
     [InlineData("  ", false)]
     [InlineData("The bow of HM-0412 was measured", true)]

@@ -72,6 +72,24 @@ public class CorrectionStoreTests
     }
 
     [Fact]
+    public async Task A_clean_inspection_corrected_closes_no_hold_any_more_and_keeps_its_earlier_next_day()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        yard.Now = yard.Now.AddDays(30);
+        Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
+        var (clean, signs) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
+        Yard.Must(await yard.Signing.SignAsync(clean, new(signs, new(2026, 4, 1)) { NextBy = new(2026, 7, 1) }, yard.Stamp("inspector"), Cancel));
+        var wrong = (await yard.Inspections.SignedAsync(piece.Id, Cancel)).Single(i => i.Id == clean);
+        var (draft, version) = await CorrectAsync(yard, wrong, "The note was of another piece");
+        Yard.Must(await yard.Signing.SignAsync(draft, new(version, wrong.InspectedOn), yard.Stamp("inspector2"), Cancel));
+        Assert.Equal((PieceState.Held, new DateOnly(2026, 7, 1)), ((await yard.FindAsync("HM-0001")).State, (await yard.FindAsync("HM-0001")).PeriodicDue!.Value));
+        Assert.Contains("Inspect it again first", (await yard.ReleaseAsync("inspector", "HM-0001")).Fault, StringComparison.Ordinal);
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
+    }
+
+    [Fact]
     public async Task A_correction_as_grave_as_the_wrong_record_puts_on_no_second_hold()
     {
         await using var yard = await Yard.OpenAsync();

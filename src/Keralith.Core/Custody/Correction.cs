@@ -39,6 +39,18 @@ public static class Correction
         : wrong.StoppedIt && verdict < wrong.Verdict && !role.May(Right.CloseVerdict) ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person makes it milder."
         : null;
 
+    /// <summary>The earlier day for the next full inspection: one set with the wrong record is kept, unless the correction sets a still earlier one.</summary>
+    /// <param name="wrong">As set with the wrong record; null: none.</param>
+    /// <param name="now">As set now; null: none.</param>
+    public static DateOnly? NextBy(DateOnly? wrong, DateOnly? now) => wrong is null || now < wrong ? now : wrong;
+
+    /// <summary>The state after a correction: what it finds against the piece stops it; nothing it finds puts it into use.</summary>
+    public static Checked<PieceState> After(PieceState state, VerdictKind verdict) =>
+        state.IsRetired() ? new Refusal("This piece is retired; its record stands as it is.")
+        : verdict is VerdictKind.Hold or VerdictKind.Remove ? PieceLife.AfterHold(state)
+        : verdict == VerdictKind.Incomplete ? PieceLife.AfterInspection(state, InspectionKind.Periodic, verdict, 0)
+        : state;
+
     /// <summary>Why a record may not be withdrawn; null when it may.</summary>
     /// <param name="wrong">The wrong record.</param>
     /// <param name="role">Who withdraws it.</param>

@@ -35,6 +35,9 @@ public sealed record OpenHold(HoldCause Cause, DateTimeOffset PlacedAt);
 /// <param name="SignedBy">Who signed.</param>
 public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, DateTimeOffset SignedAt, Guid SignedBy)
 {
+    /// <summary>Whether it stands in the place of a wrong record: it tells what was seen then, and closes no hold.</summary>
+    public bool IsCorrection { get; init; }
+
     public bool IsClean => Verdict is VerdictKind.Fit or VerdictKind.Watch;
 
     /// <summary>Every part seen and measured.</summary>
@@ -116,7 +119,7 @@ public static class HoldRules
     public static Checked<OpenHold> MayClose(OpenHold hold, Closer closer, string reason, IEnumerable<SignedInspection> inspections, DateTimeOffset? retaggedAt, bool oneMayDoBoth)
     {
         if (string.IsNullOrWhiteSpace(reason)) return new Refusal("Write why it may go back into use.");
-        var clean = inspections.Where(i => i is { IsClean: true, IsFull: true } && i.SignedAt > hold.PlacedAt).ToList();
+        var clean = inspections.Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt).ToList();
         switch (hold.Cause)
         {
             case HoldCause.Doubt:
