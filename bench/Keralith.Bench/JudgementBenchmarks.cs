@@ -17,12 +17,21 @@ public class JudgementBenchmarks
     /// <summary>Findings of a complete case: every question of a two-leg chain sling with hooks, by two books.</summary>
     public int FindingsOfACompleteCase => _complete.Answers.Count;
 
-    private static readonly string[] Picks = ["-1150 mm|-500 mm", "1250 mm|-500 mm", "1250 mm|500 mm", "-1150 mm|500 mm"];
+    private static readonly string[] Picks =
+    [
+        "-1150 mm|-500 mm",
+        "1250 mm|-500 mm",
+        "1250 mm|500 mm",
+        "-1150 mm|500 mm",
+    ];
 
     private readonly Lift _lift = LiftReader.Read(FourLegs()).Value!;
     private readonly Case _complete = Complete();
     private readonly ArrayBufferWriter<byte> _output = new(1 << 16);
-    private readonly byte[][] _utf8 = Enumerable.Range(0, Cases).Select(i => Encoding.UTF8.GetBytes(FourAnswers(i))).ToArray();
+    private readonly byte[][] _utf8 = Enumerable
+        .Range(0, Cases)
+        .Select(i => Encoding.UTF8.GetBytes(FourAnswers(i)))
+        .ToArray();
 
     /// <summary>The floor: parsing the same JSON and writing it back, nothing judged.</summary>
     [Benchmark(Baseline = true, OperationsPerInvoke = Cases)]
@@ -67,27 +76,43 @@ public class JudgementBenchmarks
     }
 
     /// <summary>A case of four answers: two measures with their baselines, two faults, by two books.</summary>
-    public static string FourAnswers(int i) => $$"""
-        {"format":"keralith.case/1","ruleBooks":["asme","osha"],"kind":"periodic","gear":{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","legs":2,"endFitting":"hook"},"answers":[{"criterion":"id.marking","part":"tag","answer":"no"},{"criterion":"chain.link-thickness","part":"leg-1","value":"0.3{{50 + (i % 40)}} in","uncertainty":"0.001 in"},{"criterion":"hook.throat","part":"leg-1/hook","value":"1.4{{i % 10}} in","baseline":"1-3/8 in","baselineBasis":"new"},{"criterion":"chain.crack","part":"leg-2","answer":"no"}]}
-        """;
+    public static string FourAnswers(int i) =>
+        $$"""
+            {"format":"keralith.case/1","ruleBooks":["asme","osha"],"kind":"periodic","gear":{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","legs":2,"endFitting":"hook"},"answers":[{"criterion":"id.marking","part":"tag","answer":"no"},{"criterion":"chain.link-thickness","part":"leg-1","value":"0.3{{50
+                + (
+                    i % 40
+                )}} in","uncertainty":"0.001 in"},{"criterion":"hook.throat","part":"leg-1/hook","value":"1.4{{i
+                % 10}} in","baseline":"1-3/8 in","baselineBasis":"new"},{"criterion":"chain.crack","part":"leg-2","answer":"no"}]}
+            """;
 
     private static string FourLegs()
     {
-        const string Rigging = """ "hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}] """;
-        var legs = Picks.Select(p => $"{{\"pick\":[\"{p.Replace("|", "\",\"", StringComparison.Ordinal)}\",\"0 mm\"],{Rigging}}}");
-        return """{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[LEGS]}}""".Replace("LEGS", string.Join(",", legs), StringComparison.Ordinal);
+        const string Rigging =
+            """ "hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"10 mm","grade":"80","ratedLoad":"3.15 t","designFactor":4},"components":[{"kind":"shackle","ratedLoad":"3.25 short ton","pull":"0 deg","pin":"screw"}] """;
+        var legs = Picks.Select(p =>
+            $"{{\"pick\":[\"{p.Replace("|", "\",\"", StringComparison.Ordinal)}\",\"0 mm\"],{Rigging}}}"
+        );
+        return """{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},"geometry":{"hook":["310 mm","140 mm","2650 mm"],"centreOfGravity":["345 mm","155 mm","-620 mm"],"legs":[LEGS]}}""".Replace(
+            "LEGS",
+            string.Join(",", legs),
+            StringComparison.Ordinal
+        );
     }
 
     private static Case Complete()
     {
         var empty = CaseReader.Read(FourAnswers(0)).Value! with { Answers = [] };
-        var answers = Judge.MissingAnswers(empty).Select(m => new Answer(m.Criterion, m.Part, ResponseTo(m.Criterion))).ToList();
+        var answers = Judge
+            .MissingAnswers(empty)
+            .Select(m => new Answer(m.Criterion, m.Part, ResponseTo(m.Criterion)))
+            .ToList();
         return empty with { Answers = answers };
     }
 
     private static Response ResponseTo(Criterion criterion)
     {
-        if (criterion.IsAnswerChosen) return new Chosen(Found.No);
+        if (criterion.IsAnswerChosen)
+            return new Chosen(Found.No);
         var (value, baseline) = criterion.Id switch
         {
             "chain.link-thickness" => ("0.36 in", null),
@@ -95,6 +120,11 @@ public class JudgementBenchmarks
             _ when criterion.Limit is LossLimit => ("0.72 in", "0.75 in"),
             _ => ("12.03 in", "12 in"),
         };
-        return new Measured(Core.Quantities.Length.Parse(value), baseline is null ? null : Core.Quantities.Length.Parse(baseline), BaselineBasis.New, Core.Quantities.Length.Parse("0.001 in"));
+        return new Measured(
+            Core.Quantities.Length.Parse(value),
+            baseline is null ? null : Core.Quantities.Length.Parse(baseline),
+            BaselineBasis.New,
+            Core.Quantities.Length.Parse("0.001 in")
+        );
     }
 }

@@ -29,7 +29,13 @@ internal sealed class PageBenchmarks
     [
         ("register, a fragment of a serial", "/register?q={serial}", "/floor/search?q={serial}", 100, SearchGrowth),
         ("register, a common word", "/register?q=pellow", "/floor/search?q=pellow", 20, SearchGrowth),
-        ("register, two facets chosen", "/register?family=shackle&state=held", "/floor/search?q=shackle", 20, SearchGrowth),
+        (
+            "register, two facets chosen",
+            "/register?family=shackle&state=held",
+            "/floor/search?q=shackle",
+            20,
+            SearchGrowth
+        ),
         ("wall of a store of 5 000", "/?store={store}", "/floor/wall?store={store}", 30, KeyedGrowth),
         ("piece", "/piece/{mark}", "/floor/piece?q={mark}", 200, KeyedGrowth),
         ("due", "/due", "/floor/due", 30, SearchGrowth),
@@ -44,7 +50,8 @@ internal sealed class PageBenchmarks
     /// <returns>Whether all targets are met.</returns>
     public async Task<bool> RunAsync(IReadOnlyList<int> sizes)
     {
-        var state = Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.Combine(Path.GetTempPath(), "keralith");
+        var state = Environment.GetEnvironmentVariable("KERALITH_STATE")
+            ?? Path.Combine(Path.GetTempPath(), "keralith");
         var cluster = LocalCluster.Start(Path.Combine(state, "bench", "server"));
         try
         {
@@ -53,8 +60,14 @@ internal sealed class PageBenchmarks
                 var database = string.Create(CultureInfo.InvariantCulture, $"bench_{size}");
                 var clock = Stopwatch.StartNew();
                 await cluster.EnsureDatabaseAsync(database, c => BenchData.FillAsync(c, size));
-                await using (var older = new Database(cluster.ConnectionString(database))) older.Migrate();
-                Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"\n{size:#,0} pieces, {size * BenchData.InspectionsEach:#,0} inspections (made or found in {clock.Elapsed.TotalSeconds:0} s)"));
+                await using (var older = new Database(cluster.ConnectionString(database)))
+                    older.Migrate();
+                Console.WriteLine(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"\n{size:#,0} pieces, {size * BenchData.InspectionsEach:#,0} inspections (made or found in {clock.Elapsed.TotalSeconds:0} s)"
+                    )
+                );
                 await OneSizeAsync(cluster.ConnectionString(database), size);
             }
 
@@ -70,7 +83,13 @@ internal sealed class PageBenchmarks
 
     private async Task OneSizeAsync(string connectionString, int size)
     {
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory, ApplicationName = typeof(WebHost).Assembly.GetName().Name });
+        var builder = WebApplication.CreateBuilder(
+            new WebApplicationOptions
+            {
+                ContentRootPath = AppContext.BaseDirectory,
+                ApplicationName = typeof(WebHost).Assembly.GetName().Name,
+            }
+        );
         builder.Logging.ClearProviders();
         WebHost.AddServices(builder.Services, connectionString);
         builder.Services.AddRazorPages().AddApplicationPart(typeof(PageBenchmarks).Assembly);
@@ -78,23 +97,44 @@ internal sealed class PageBenchmarks
         app.Urls.Add("http://127.0.0.1:0");
         WebHost.Configure(app);
         await app.StartAsync();
-        using var http = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new(), AutomaticDecompression = DecompressionMethods.All }) { BaseAddress = new(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()) };
+        using var http = new HttpClient(
+            new HttpClientHandler
+            {
+                AllowAutoRedirect = false,
+                CookieContainer = new(),
+                AutomaticDecompression = DecompressionMethods.All,
+            }
+        )
+        {
+            BaseAddress = new(
+                app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()
+            ),
+        };
         await SignInAsync(app, http);
-        foreach (var asked in Asked) await OnePageAsync(http, asked, size);
+        foreach (var asked in Asked)
+            await OnePageAsync(http, asked, size);
         await SigningAsync(app.Services);
         await app.StopAsync();
         await UsersAsync(connectionString, size);
     }
 
     /// <summary>Page and floor by turns, so that a stall of the machine falls on both.</summary>
-    private async Task OnePageAsync(HttpClient http, (string Name, string Path, string Floor, int Times, double Growth) asked, int size)
+    private async Task OnePageAsync(
+        HttpClient http,
+        (string Name, string Path, string Floor, int Times, double Growth) asked,
+        int size
+    )
     {
         var (page, floor) = (new List<double>(), new List<double>());
         for (var i = -5; i < asked.Times; i++)
         {
             var number = 1 + (int)((uint)((i + 5) * 7919) % (uint)size);
-            var (ofPage, ofFloor) = (await TimeAsync(http, Filled(asked.Path, number, size)), await TimeAsync(http, Filled(asked.Floor, number, size)));
-            if (i < 0) continue;
+            var (ofPage, ofFloor) = (
+                await TimeAsync(http, Filled(asked.Path, number, size)),
+                await TimeAsync(http, Filled(asked.Floor, number, size))
+            );
+            if (i < 0)
+                continue;
             page.Add(ofPage);
             floor.Add(ofFloor);
         }
@@ -102,15 +142,27 @@ internal sealed class PageBenchmarks
         var (median, last, least, leastLast) = (At(page, 0.5), At(page, 0.99), At(floor, 0.5), At(floor, 0.99));
         var grown = _before.TryGetValue(asked.Name, out var before) ? median / before : (double?)null;
         _before[asked.Name] = median;
-        var met = median <= MedianTarget * least && last <= LastTarget * leastLast && (grown is null || grown <= asked.Growth);
+        var met =
+            median <= MedianTarget * least
+            && last <= LastTarget * leastLast
+            && (grown is null || grown <= asked.Growth);
         _met &= met;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{asked.Name,-34} median {median,7:0.0} ms ({median / least:0.0} x the floor of {least:0.0}), 99th {last,7:0.0} ms ({last / leastLast:0.0} x){(grown is { } g ? $", grown {g:0.0} x" : string.Empty)}: {(met ? "met" : "NOT met")}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{asked.Name, -34} median {median, 7:0.0} ms ({median / least:0.0} x the floor of {least:0.0}), 99th {last, 7:0.0} ms ({last / leastLast:0.0} x){(grown is { } g ? $", grown {g:0.0} x" : string.Empty)}: {(met ? "met" : "NOT met")}"
+            )
+        );
     }
 
     /// <summary>Signing a clean check, against a bare insert of the same rows with a durable commit.</summary>
     private async Task SigningAsync(IServiceProvider services)
     {
-        var (pieces, inspections, database) = (services.GetRequiredService<PieceStore>(), services.GetRequiredService<InspectionStore>(), services.GetRequiredService<Database>());
+        var (pieces, inspections, database) = (
+            services.GetRequiredService<PieceStore>(),
+            services.GetRequiredService<InspectionStore>(),
+            services.GetRequiredService<Database>()
+        );
         var signatures = services.GetRequiredService<SigningStore>();
         var (signing, bare) = (new List<double>(), new List<double>());
         var today = DateOnly.FromDateTime(DateTime.UtcNow);
@@ -118,9 +170,15 @@ internal sealed class PageBenchmarks
         {
             var piece = (await pieces.FindAsync(BenchData.Mark(BenchData.NumberOf("shackle", i)), default))!;
             var clock = Stopwatch.StartNew();
-            var signed = await signatures.SignCleanCheckAsync(piece, today, new(Seed.People["inspector"], DateTimeOffset.UtcNow, Guid.NewGuid()), default);
+            var signed = await signatures.SignCleanCheckAsync(
+                piece,
+                today,
+                new(Seed.People["inspector"], DateTimeOffset.UtcNow, Guid.NewGuid()),
+                default
+            );
             signing.Add(clock.Elapsed.TotalMilliseconds);
-            if (!signed.Ok) throw new InvalidOperationException(signed.Fault);
+            if (!signed.Ok)
+                throw new InvalidOperationException(signed.Fault);
             clock.Restart();
             await BareAsync(database, piece.Id, (await inspections.SignedAsync(piece.Id, default))[0]);
             bare.Add(clock.Elapsed.TotalMilliseconds);
@@ -128,25 +186,40 @@ internal sealed class PageBenchmarks
 
         var (median, least) = (At(signing, 0.5), At(bare, 0.5));
         _met &= median <= 2 * least;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"signing a clean check",-34} median {median,7:0.0} ms ({median / least:0.0} x a bare insert of its rows, {least:0.0}): {(median <= 2 * least ? "met" : "NOT met")}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{"signing a clean check", -34} median {median, 7:0.0} ms ({median / least:0.0} x a bare insert of its rows, {least:0.0}): {(median <= 2 * least ? "met" : "NOT met")}"
+            )
+        );
     }
 
     private static async Task BareAsync(Database database, Guid piece, InspectionRow row)
     {
         await using var connection = await database.OpenAsync(default);
         await using var transaction = await connection.BeginTransactionAsync();
-        foreach (var sql in new[]
-        {
-            "insert into submission (id, at) values (gen_random_uuid(), now())",
-            "insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document) select gen_random_uuid(), $1, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document from inspection where id = $2",
-            "update piece set version = version + 1 where id = $1",
-            "insert into ledger (number, at, actor, kind, subject, data, previous, hash) select max(number) + 1, now(), 'bare', 'bare', 'bare', $3, sha256('a'), sha256(gen_random_uuid()::text::bytea) from ledger",
-        })
+        foreach (
+            var sql in new[]
+            {
+                "insert into submission (id, at) values (gen_random_uuid(), now())",
+                "insert into inspection (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document) select gen_random_uuid(), $1, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document from inspection where id = $2",
+                "update piece set version = version + 1 where id = $1",
+                "insert into ledger (number, at, actor, kind, subject, data, previous, hash) select max(number) + 1, now(), 'bare', 'bare', 'bare', $3, sha256('a'), sha256(gen_random_uuid()::text::bytea) from ledger",
+            }
+        )
         {
             await using var command = connection.CreateCommand();
             command.Transaction = transaction;
             command.CommandText = sql;
-            foreach (var value in new object[] { piece, row.Id, row.CaseDocument + row.VerdictDocument }.Take(sql.Contains("$3", StringComparison.Ordinal) ? 3 : sql.Contains("$2", StringComparison.Ordinal) ? 2 : sql.Contains("$1", StringComparison.Ordinal) ? 1 : 0)) command.Parameters.Add(new() { Value = value });
+            foreach (
+                var value in new object[] { piece, row.Id, row.CaseDocument + row.VerdictDocument }.Take(
+                    sql.Contains("$3", StringComparison.Ordinal) ? 3
+                    : sql.Contains("$2", StringComparison.Ordinal) ? 2
+                    : sql.Contains("$1", StringComparison.Ordinal) ? 1
+                    : 0
+                )
+            )
+                command.Parameters.Add(new() { Value = value });
             await command.ExecuteNonQueryAsync();
         }
 
@@ -163,26 +236,46 @@ internal sealed class PageBenchmarks
         var sites = new SiteStore(database);
         var import = new RegisterImport(database, sites, new(database, sites));
         var stores = await RegisterExport.StoresAsync(sites, default);
-        var cells = RegisterColumns.Write(PieceEntryReader.Read(Seed.Sling("X-1")).Entry!, stores).Where(c => RegisterColumns.Fixed.Contains(c.Key)).ToDictionary();
+        var cells = RegisterColumns
+            .Write(PieceEntryReader.Read(Seed.Sling("X-1")).Entry!, stores)
+            .Where(c => RegisterColumns.Fixed.Contains(c.Key))
+            .ToDictionary();
         var run = Guid.NewGuid().ToString("N")[..6].ToUpperInvariant();
         var csv = new StringBuilder().AppendJoin(',', cells.Keys).Append('\n');
         for (var i = 0; i < Rows; i++)
         {
             cells["mark"] = $"I-{run}-{i}";
             cells["serial"] = $"{run}{i}";
-            csv.AppendJoin(',', cells.Values.Select(v => $"\"{v.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")).Append('\n');
+            csv.AppendJoin(',', cells.Values.Select(v => $"\"{v.Replace("\"", "\"\"", StringComparison.Ordinal)}\""))
+                .Append('\n');
         }
 
         var bytes = Encoding.UTF8.GetBytes(csv.ToString());
         var clock = Stopwatch.StartNew();
         var table = Table.Read(bytes).Value!;
-        var plan = (await import.PlanAsync(table, RegisterImport.Mapping(table), Core.People.Role.Qualified, default)).Value!;
+        var plan = (
+            await import.PlanAsync(table, RegisterImport.Mapping(table), Core.People.Role.Qualified, default)
+        ).Value!;
         var told = clock.Elapsed.TotalSeconds;
-        var landed = await import.LandAsync(plan, false, new(Seed.People["qualified"], DateTimeOffset.UtcNow, Guid.NewGuid()), null, default);
-        if (landed.Value != Rows) throw new InvalidOperationException(landed.Fault ?? plan.Rows.First(r => r.Fate == RowFate.Refused).Faults.First().ToString());
+        var landed = await import.LandAsync(
+            plan,
+            false,
+            new(Seed.People["qualified"], DateTimeOffset.UtcNow, Guid.NewGuid()),
+            null,
+            default
+        );
+        if (landed.Value != Rows)
+            throw new InvalidOperationException(
+                landed.Fault ?? plan.Rows.First(r => r.Fate == RowFate.Refused).Faults.First().ToString()
+            );
         var took = clock.Elapsed.TotalSeconds;
         _met &= took < 20;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"import of 20 000 rows",-34} {took:0.0} s, of it {told:0.0} s until each row's fate is told (target 20 s): {(took < 20 ? "met" : "NOT met")}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{"import of 20 000 rows", -34} {took:0.0} s, of it {told:0.0} s until each row's fate is told (target 20 s): {(took < 20 ? "met" : "NOT met")}"
+            )
+        );
         await cluster.DropDatabaseAsync(name);
     }
 
@@ -197,23 +290,68 @@ internal sealed class PageBenchmarks
 
         var address = $"http://127.0.0.1:{LocalCluster.FreePort(0)}";
         var clock = Stopwatch.StartNew();
-        using var served = Process.Start(new ProcessStartInfo("dotnet", [program, "serve"]) { Environment = { ["KERALITH_DATABASE"] = connectionString, ["KERALITH_URLS"] = address }, RedirectStandardOutput = true, RedirectStandardError = true })!;
+        using var served = Process.Start(
+            new ProcessStartInfo("dotnet", [program, "serve"])
+            {
+                Environment = { ["KERALITH_DATABASE"] = connectionString, ["KERALITH_URLS"] = address },
+                RedirectStandardOutput = true,
+                RedirectStandardError = true,
+            }
+        )!;
         served.BeginOutputReadLine();
         served.BeginErrorReadLine();
         try
         {
-            using var http = new HttpClient(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new(), AutomaticDecompression = DecompressionMethods.All }) { BaseAddress = new(address) };
-            while (!await AnswersAsync(http)) await Task.Delay(20);
+            using var http = new HttpClient(
+                new HttpClientHandler
+                {
+                    AllowAutoRedirect = false,
+                    CookieContainer = new(),
+                    AutomaticDecompression = DecompressionMethods.All,
+                }
+            )
+            {
+                BaseAddress = new(address),
+            };
+            while (!await AnswersAsync(http))
+                await Task.Delay(20);
             var started = clock.Elapsed.TotalSeconds;
             _met &= started < 3;
             await EnterAsync(http);
-            await Parallel.ForEachAsync(Enumerable.Range(1, 500), new ParallelOptions { MaxDegreeOfParallelism = 50 }, async (i, _) =>
-                await TimeAsync(http, Filled((i % 25) switch { 0 => "/due", 1 => "/?store={store}", 2 or 3 => "/register?q={serial}", _ => "/piece/{mark}" }, 1 + (i * 7919 % size), size)));
+            await Parallel.ForEachAsync(
+                Enumerable.Range(1, 500),
+                new ParallelOptions { MaxDegreeOfParallelism = 50 },
+                async (i, _) =>
+                    await TimeAsync(
+                        http,
+                        Filled(
+                            (i % 25) switch
+                            {
+                                0 => "/due",
+                                1 => "/?store={store}",
+                                2 or 3 => "/register?q={serial}",
+                                _ => "/piece/{mark}",
+                            },
+                            1 + (i * 7919 % size),
+                            size
+                        )
+                    )
+            );
             served.Refresh();
             var megabytes = served.WorkingSet64 / 1048576.0;
             _met &= megabytes < 250;
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"first page after the start",-34} {started:0.0} s (target 3): {(started < 3 ? "met" : "NOT met")}"));
-            Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{"memory, fifty at once",-34} {megabytes:0} MB (target 250): {(megabytes < 250 ? "met" : "NOT met")}"));
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{"first page after the start", -34} {started:0.0} s (target 3): {(started < 3 ? "met" : "NOT met")}"
+                )
+            );
+            Console.WriteLine(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{"memory, fifty at once", -34} {megabytes:0} MB (target 250): {(megabytes < 250 ? "met" : "NOT met")}"
+                )
+            );
         }
         finally
         {
@@ -235,25 +373,36 @@ internal sealed class PageBenchmarks
         }
     }
 
-    private static string Filled(string path, int number, int size) => path
-        .Replace("{mark}", BenchData.Mark(number), StringComparison.Ordinal)
-        .Replace("{serial}", BenchData.Serial(number), StringComparison.Ordinal)
-        .Replace("{store}", (4 + (number % (size / BenchData.AStore))).ToString(CultureInfo.InvariantCulture), StringComparison.Ordinal);
+    private static string Filled(string path, int number, int size) =>
+        path.Replace("{mark}", BenchData.Mark(number), StringComparison.Ordinal)
+            .Replace("{serial}", BenchData.Serial(number), StringComparison.Ordinal)
+            .Replace(
+                "{store}",
+                (4 + (number % (size / BenchData.AStore))).ToString(CultureInfo.InvariantCulture),
+                StringComparison.Ordinal
+            );
 
     private static async Task<double> TimeAsync(HttpClient http, string path)
     {
         var clock = Stopwatch.StartNew();
         using var response = await http.GetAsync(path);
         await response.Content.ReadAsByteArrayAsync();
-        if (response.StatusCode != HttpStatusCode.OK) throw new InvalidOperationException($"{path}: {response.StatusCode}");
+        if (response.StatusCode != HttpStatusCode.OK)
+            throw new InvalidOperationException($"{path}: {response.StatusCode}");
         return clock.Elapsed.TotalMilliseconds;
     }
 
     private static async Task SignInAsync(WebApplication app, HttpClient http)
     {
-        await using (var passwords = app.Services.GetRequiredService<Database>().Command("update person set password_hash = $1, failed = 0, locked_until = null"))
+        await using (
+            var passwords = app
+                .Services.GetRequiredService<Database>()
+                .Command("update person set password_hash = $1, failed = 0, locked_until = null")
+        )
         {
-            passwords.Parameters.Add(new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["inspector"], Password) });
+            passwords.Parameters.Add(
+                new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["inspector"], Password) }
+            );
             await passwords.ExecuteNonQueryAsync();
         }
 
@@ -264,8 +413,19 @@ internal sealed class PageBenchmarks
     {
         var page = await http.GetStringAsync("/sign-in");
         var token = page.Split("__RequestVerificationToken", 2)[1].Split("value=\"", 2)[1].Split('"')[0];
-        var answer = await http.PostAsync("/sign-in", new FormUrlEncodedContent(new Dictionary<string, string> { ["username"] = "inspector", ["password"] = Password, ["__RequestVerificationToken"] = token }));
-        if (answer.StatusCode != HttpStatusCode.Redirect) throw new InvalidOperationException("The bench could not sign in.");
+        var answer = await http.PostAsync(
+            "/sign-in",
+            new FormUrlEncodedContent(
+                new Dictionary<string, string>
+                {
+                    ["username"] = "inspector",
+                    ["password"] = Password,
+                    ["__RequestVerificationToken"] = token,
+                }
+            )
+        );
+        if (answer.StatusCode != HttpStatusCode.Redirect)
+            throw new InvalidOperationException("The bench could not sign in.");
     }
 
     private static double At(List<double> times, double share)

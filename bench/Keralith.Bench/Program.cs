@@ -8,13 +8,18 @@ using BenchmarkDotNet.Toolchains.InProcess.Emit;
 using Keralith.Bench;
 
 // One process, one core, no build on the side: the same runs on any machine the product runs on.
-var config = ManualConfig.CreateEmpty()
+var config = ManualConfig
+    .CreateEmpty()
     .AddJob(Job.ShortRun.WithToolchain(InProcessEmitToolchain.Instance).WithWarmupCount(3).WithIterationCount(5))
     .AddDiagnoser(MemoryDiagnoser.Default)
     .AddColumnProvider(DefaultColumnProviders.Instance)
     .AddLogger(args.Contains("--log") ? ConsoleLogger.Default : NullLogger.Instance)
-    .WithArtifactsPath(Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.GetTempPath(), "bench"))
+    .WithArtifactsPath(
+        Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.GetTempPath(), "bench")
+    )
     .WithOptions(ConfigOptions.DisableOptimizationsValidator);
 var judged = args.Contains("pages") ? 0 : Report.Print(BenchmarkRunner.Run<JudgementBenchmarks>(config));
-var met = args.Contains("judgement") || await new PageBenchmarks().RunAsync(args.Contains("small") ? [20_000] : [20_000, 200_000]);
+var met =
+    args.Contains("judgement")
+    || await new PageBenchmarks().RunAsync(args.Contains("small") ? [20_000] : [20_000, 200_000]);
 return judged == 0 && met ? 0 : 1;

@@ -14,7 +14,9 @@ internal static class Report
     /// <returns>0 when all targets are met, else 1.</returns>
     public static int Print(Summary summary)
     {
-        var rows = summary.Reports.Where(r => r.ResultStatistics is not null).ToDictionary(r => r.BenchmarkCase.Descriptor.WorkloadMethod.Name);
+        var rows = summary
+            .Reports.Where(r => r.ResultStatistics is not null)
+            .ToDictionary(r => r.BenchmarkCase.Descriptor.WorkloadMethod.Name);
         if (rows.Count < 4)
         {
             Console.Error.WriteLine("A benchmark did not run; --log shows why.");
@@ -25,19 +27,42 @@ internal static class Report
         var floor = Nanoseconds(rows["JsonAlone"]);
         var complete = Nanoseconds(rows["CompleteCase"]) / findings;
         var line = Nanoseconds(rows["Lines"]);
-        Console.WriteLine($"{Environment.ProcessorCount} cores, {summary.HostEnvironmentInfo.Cpu.Value?.ProcessorName?.Trim()}, .NET {Environment.Version}, one core used");
+        Console.WriteLine(
+            $"{Environment.ProcessorCount} cores, {summary.HostEnvironmentInfo.Cpu.Value?.ProcessorName?.Trim()}, .NET {Environment.Version}, one core used"
+        );
         Console.WriteLine();
-        Say($"findings judged a second", 1e9 / complete, FindingsASecond, $"{complete:0} ns and {Bytes(rows["CompleteCase"]) / findings:0} bytes a finding ({findings} findings a case, two books)");
-        Say($"four-answer cases a second, JSON in and out", 1e9 / line, CasesASecond, $"{line / 1000:0.0} us and {Bytes(rows["Lines"]):0} bytes a case; {line / floor:0.0} x parsing and writing the same JSON alone ({floor / 1000:0.0} us)");
+        Say(
+            $"findings judged a second",
+            1e9 / complete,
+            FindingsASecond,
+            $"{complete:0} ns and {Bytes(rows["CompleteCase"]) / findings:0} bytes a finding ({findings} findings a case, two books)"
+        );
+        Say(
+            $"four-answer cases a second, JSON in and out",
+            1e9 / line,
+            CasesASecond,
+            $"{line / 1000:0.0} us and {Bytes(rows["Lines"]):0} bytes a case; {line / floor:0.0} x parsing and writing the same JSON alone ({floor / 1000:0.0} us)"
+        );
         var lift = Nanoseconds(rows["FourLegsToPoints"]) / 1000;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{lift,12:0.0}  microseconds an arrangement of four legs to known points (target under {MicrosecondsALift}: {(lift < MicrosecondsALift ? "met" : "NOT met")})\n              {Bytes(rows["FourLegsToPoints"]):0} bytes"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{lift, 12:0.0}  microseconds an arrangement of four legs to known points (target under {MicrosecondsALift}: {(lift < MicrosecondsALift ? "met" : "NOT met")})\n              {Bytes(rows["FourLegsToPoints"]):0} bytes"
+            )
+        );
         return lift < MicrosecondsALift && 1e9 / complete >= FindingsASecond && 1e9 / line >= CasesASecond ? 0 : 1;
     }
 
     private static void Say(string what, double figure, double target, string more) =>
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{figure,12:#,0}  {what} (target {target:#,0}: {(figure >= target ? "met" : "NOT met")})\n              {more}"));
+        Console.WriteLine(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{figure, 12:#,0}  {what} (target {target:#,0}: {(figure >= target ? "met" : "NOT met")})\n              {more}"
+            )
+        );
 
     private static double Nanoseconds(BenchmarkReport report) => report.ResultStatistics!.Mean;
 
-    private static double Bytes(BenchmarkReport report) => report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) ?? 0;
+    private static double Bytes(BenchmarkReport report) =>
+        report.GcStats.GetBytesAllocatedPerOperation(report.BenchmarkCase) ?? 0;
 }

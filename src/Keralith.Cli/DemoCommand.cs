@@ -16,7 +16,12 @@ internal static class DemoCommand
     private const int UsualPort = 5080;
 
     /// <summary>Where the demo's database lives: under the project's own ignored folder.</summary>
-    public static string Folder => Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.Combine(Directory.GetCurrentDirectory(), ".keralith"), "demo");
+    public static string Folder =>
+        Path.Combine(
+            Environment.GetEnvironmentVariable("KERALITH_STATE")
+                ?? Path.Combine(Directory.GetCurrentDirectory(), ".keralith"),
+            "demo"
+        );
 
     public static async Task<int> RunAsync(string[] args)
     {
@@ -35,20 +40,26 @@ internal static class DemoCommand
                 await Hollowmere.LoadAsync(database, DateOnly.FromDateTime(DateTime.Now), CancellationToken.None);
             });
             var connection = cluster.ConnectionString(DatabaseName);
-            await using (var database = new Database(connection)) database.Migrate();
-            if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null) Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
+            await using (var database = new Database(connection))
+                database.Migrate();
+            if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null)
+                Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
             var free = LocalCluster.FreePort(port);
-            if (free != port) Console.WriteLine($"Port {port} is taken.");
+            if (free != port)
+                Console.WriteLine($"Port {port} is taken.");
             cell = StartCell();
             await using var app = WebHost.Build([], connection, $"http://127.0.0.1:{free}", quiet: true);
             await app.StartAsync();
-            Console.WriteLine($"\n  Keralith is at http://127.0.0.1:{free}\n  Sign in as inspector, qualified, stores or crew with the password lockgate-demo.\n  Ctrl-C stops it.\n");
+            Console.WriteLine(
+                $"\n  Keralith is at http://127.0.0.1:{free}\n  Sign in as inspector, qualified, stores or crew with the password lockgate-demo.\n  Ctrl-C stops it.\n"
+            );
             await app.WaitForShutdownAsync();
             Console.WriteLine("Stopping ...");
         }
         finally
         {
-            if (cell is { HasExited: false }) cell.Kill();
+            if (cell is { HasExited: false })
+                cell.Kill();
             cell?.Dispose();
             cluster.Stop();
         }
@@ -59,17 +70,35 @@ internal static class DemoCommand
     /// <summary>The load cell's stand-in, a process of its own; null where one is named already.</summary>
     private static Process? StartCell()
     {
-        if (Environment.GetEnvironmentVariable("KERALITH_LOAD_CELL") is not null) return null;
+        if (Environment.GetEnvironmentVariable("KERALITH_LOAD_CELL") is not null)
+            return null;
         var port = LocalCluster.FreePort(UsualPort + 1);
-        var cell = Process.Start(new ProcessStartInfo("dotnet", [Environment.GetCommandLineArgs()[0], "load-cell", "--port", port.ToString(CultureInfo.InvariantCulture), "--hang", "3400 lb"]) { RedirectStandardOutput = true });
+        var cell = Process.Start(
+            new ProcessStartInfo(
+                "dotnet",
+                [
+                    Environment.GetCommandLineArgs()[0],
+                    "load-cell",
+                    "--port",
+                    port.ToString(CultureInfo.InvariantCulture),
+                    "--hang",
+                    "3400 lb",
+                ]
+            )
+            {
+                RedirectStandardOutput = true,
+            }
+        );
         Environment.SetEnvironmentVariable("KERALITH_LOAD_CELL", $"127.0.0.1:{port}");
         return cell;
     }
 
     private static int Port(string[] args)
     {
-        if (args.Length == 0) return UsualPort;
-        if (args.Length == 2 && args[0] == "--port" && int.TryParse(args[1], out var port) && port is > 0 and < 65536) return port;
+        if (args.Length == 0)
+            return UsualPort;
+        if (args.Length == 2 && args[0] == "--port" && int.TryParse(args[1], out var port) && port is > 0 and < 65536)
+            return port;
         throw new UsageException("keralith demo takes --port and a number from 1 to 65535.");
     }
 }

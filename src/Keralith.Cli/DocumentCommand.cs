@@ -11,32 +11,55 @@ namespace Keralith.Cli;
 /// <param name="name">The command.</param>
 /// <param name="one">Works out one document and writes its result; returns the faults, none when it was one.</param>
 /// <param name="line">Works out one line and writes its result or its error; returns whether it was a document.</param>
-internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IBufferWriter<byte>, IReadOnlyList<Fault>> one, Func<ReadOnlyMemory<byte>, IBufferWriter<byte>, bool> line)
+internal sealed class DocumentCommand(
+    string name,
+    Func<ReadOnlyMemory<byte>, IBufferWriter<byte>, IReadOnlyList<Fault>> one,
+    Func<ReadOnlyMemory<byte>, IBufferWriter<byte>, bool> line
+)
 {
     private const int ReadSize = 1 << 15;
 
     /// <summary>Cases in, verdicts out.</summary>
-    public static DocumentCommand Judge { get; } = new("judge", (utf8, output) => Answer(CaseReader.Read(utf8), c => VerdictWriter.Write(output, Core.Judgement.Judge.Of(c), indented: true)), CaseLines.Judge);
+    public static DocumentCommand Judge { get; } =
+        new(
+            "judge",
+            (utf8, output) =>
+                Answer(CaseReader.Read(utf8), c =>
+                    VerdictWriter.Write(output, Core.Judgement.Judge.Of(c), indented: true)
+                ),
+            CaseLines.Judge
+        );
 
     /// <summary>Arrangements in, results out.</summary>
-    public static DocumentCommand Lift { get; } = new("lift", (utf8, output) => Answer(LiftReader.Read(utf8), l => LiftWriter.Write(output, LiftJudge.Of(l), indented: true)), LiftLines.Judge);
+    public static DocumentCommand Lift { get; } =
+        new(
+            "lift",
+            (utf8, output) =>
+                Answer(LiftReader.Read(utf8), l => LiftWriter.Write(output, LiftJudge.Of(l), indented: true)),
+            LiftLines.Judge
+        );
 
     public async Task<int> RunAsync(string[] args)
     {
         var lines = args.Contains("--lines");
         var names = args.Where(a => a != "--lines").ToList();
-        if (names.Count > 1 || names.Any(n => n.StartsWith("--", StringComparison.Ordinal))) throw new UsageException($"keralith {name} takes one file, or - for standard input, and --lines.");
+        if (names.Count > 1 || names.Any(n => n.StartsWith("--", StringComparison.Ordinal)))
+            throw new UsageException($"keralith {name} takes one file, or - for standard input, and --lines.");
         var file = names.FirstOrDefault() ?? "-";
-        if (file != "-" && !File.Exists(file)) throw new UsageException($"There is no file {file}.");
+        if (file != "-" && !File.Exists(file))
+            throw new UsageException($"There is no file {file}.");
         await using var input = file == "-" ? Console.OpenStandardInput() : File.OpenRead(file);
         await using var output = Console.OpenStandardOutput();
-        return lines ? await ManyAsync(PipeReader.Create(input, new StreamPipeReaderOptions(bufferSize: ReadSize)), output) : await OneAsync(input, output);
+        return lines
+            ? await ManyAsync(PipeReader.Create(input, new StreamPipeReaderOptions(bufferSize: ReadSize)), output)
+            : await OneAsync(input, output);
     }
 
     private static IReadOnlyList<Fault> Answer<T>(ReadResult<T> read, Action<T> write)
         where T : class
     {
-        if (read.Value is { } document) write(document);
+        if (read.Value is { } document)
+            write(document);
         return read.Faults;
     }
 
@@ -46,8 +69,10 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
         await input.CopyToAsync(bytes);
         var result = new ArrayBufferWriter<byte>();
         var faults = one(Trimmed(new(bytes.ToArray())), result);
-        foreach (var fault in faults) await Console.Error.WriteLineAsync(fault.ToString());
-        if (faults.Count > 0) return 2;
+        foreach (var fault in faults)
+            await Console.Error.WriteLineAsync(fault.ToString());
+        if (faults.Count > 0)
+            return 2;
         result.Write("\n"u8);
         await output.WriteAsync(result.WrittenMemory);
         return 0;
@@ -60,7 +85,9 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
     private async Task<int> ManyAsync(PipeReader input, Stream output)
     {
         var spare = new ConcurrentBag<ArrayBufferWriter<byte>>();
-        var batches = Channel.CreateBounded<Task<(ArrayBufferWriter<byte> Written, bool AllRead)>>(Environment.ProcessorCount * 2);
+        var batches = Channel.CreateBounded<Task<(ArrayBufferWriter<byte> Written, bool AllRead)>>(
+            Environment.ProcessorCount * 2
+        );
         var writing = WriteAsync(batches.Reader, output, spare);
         System.IO.Pipelines.ReadResult read;
         do
@@ -70,25 +97,36 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
             var batch = new List<ReadOnlyMemory<byte>>();
             while (Next(ref rest, read.IsCompleted) is { } next)
             {
-                if (Trimmed(next) is { Length: > 0 } text) batch.Add(text);
+                if (Trimmed(next) is { Length: > 0 } text)
+                    batch.Add(text);
             }
 
             input.AdvanceTo(rest.Start, rest.End);
-            if (batch.Count > 0) await batches.Writer.WriteAsync(Task.Run(() => Judged(batch, spare.TryTake(out var used) ? used : new())));
-        }
-        while (!read.IsCompleted);
+            if (batch.Count > 0)
+                await batches.Writer.WriteAsync(
+                    Task.Run(() => Judged(batch, spare.TryTake(out var used) ? used : new()))
+                );
+        } while (!read.IsCompleted);
         batches.Writer.Complete();
         return await writing ? 0 : 2;
     }
 
-    private (ArrayBufferWriter<byte> Written, bool AllRead) Judged(List<ReadOnlyMemory<byte>> batch, ArrayBufferWriter<byte> written)
+    private (ArrayBufferWriter<byte> Written, bool AllRead) Judged(
+        List<ReadOnlyMemory<byte>> batch,
+        ArrayBufferWriter<byte> written
+    )
     {
         var allRead = true;
-        foreach (var text in batch) allRead &= line(text, written);
+        foreach (var text in batch)
+            allRead &= line(text, written);
         return (written, allRead);
     }
 
-    private static async Task<bool> WriteAsync(ChannelReader<Task<(ArrayBufferWriter<byte> Written, bool AllRead)>> batches, Stream output, ConcurrentBag<ArrayBufferWriter<byte>> spare)
+    private static async Task<bool> WriteAsync(
+        ChannelReader<Task<(ArrayBufferWriter<byte> Written, bool AllRead)>> batches,
+        Stream output,
+        ConcurrentBag<ArrayBufferWriter<byte>> spare
+    )
     {
         var allRead = true;
         await foreach (var batch in batches.ReadAllAsync())
@@ -106,7 +144,8 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
 
     private static ReadOnlySequence<byte>? Next(ref ReadOnlySequence<byte> rest, bool last)
     {
-        if (rest.IsEmpty) return null;
+        if (rest.IsEmpty)
+            return null;
         if (rest.PositionOf((byte)'\n') is { } end)
         {
             var line = rest.Slice(0, end);
@@ -114,7 +153,8 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
             return line;
         }
 
-        if (!last) return null;
+        if (!last)
+            return null;
         var remainder = rest;
         rest = rest.Slice(rest.End);
         return remainder;
@@ -124,7 +164,8 @@ internal sealed class DocumentCommand(string name, Func<ReadOnlyMemory<byte>, IB
     private static ReadOnlyMemory<byte> Trimmed(ReadOnlySequence<byte> line)
     {
         ReadOnlyMemory<byte> memory = line.ToArray();
-        if (memory.Span.StartsWith("\uFEFF"u8)) memory = memory[3..];
+        if (memory.Span.StartsWith("\uFEFF"u8))
+            memory = memory[3..];
         return memory.Trim(" \t\r"u8);
     }
 }

@@ -12,34 +12,59 @@ internal static class ExchangeCommands
     {
         var flags = args.Where(a => a.StartsWith("--", StringComparison.Ordinal)).ToList();
         var files = args.Except(flags).ToList();
-        if (files.Count != 1 || flags.Exists(f => f is not ("--dry-run" or "--partial"))) throw new UsageException("keralith import FILE [--dry-run] [--partial]");
-        if (!File.Exists(files[0])) throw new UsageException($"There is no file {files[0]}.");
-        if (new FileInfo(files[0]).Length > Table.MostBytes) throw new UsageException($"The file is larger than {Table.MostBytes / 1024 / 1024} MB. Split it.");
+        if (files.Count != 1 || flags.Exists(f => f is not ("--dry-run" or "--partial")))
+            throw new UsageException("keralith import FILE [--dry-run] [--partial]");
+        if (!File.Exists(files[0]))
+            throw new UsageException($"There is no file {files[0]}.");
+        if (new FileInfo(files[0]).Length > Table.MostBytes)
+            throw new UsageException($"The file is larger than {Table.MostBytes / 1024 / 1024} MB. Split it.");
         var (dry, partial) = (flags.Contains("--dry-run"), flags.Contains("--partial"));
         var table = Table.Read(await File.ReadAllBytesAsync(files[0]));
-        if (!table.Ok) throw new UsageException(table.Fault!);
+        if (!table.Ok)
+            throw new UsageException(table.Fault!);
         var sites = new SiteStore(database);
         var import = new RegisterImport(database, sites, new(database, sites));
         var who = await WhoAsync(database);
-        var plan = await import.PlanAsync(table.Value, RegisterImport.Mapping(table.Value), who.Role, CancellationToken.None);
-        if (!plan.Ok) throw new UsageException(plan.Fault!);
-        var (fresh, same, refused) = (plan.Value.Count(RowFate.New), plan.Value.Count(RowFate.Unchanged), plan.Value.Count(RowFate.Refused));
-        if (plan.Value.Unknown.Count > 0) await Console.Error.WriteLineAsync($"Left out, no such column: {string.Join(", ", plan.Value.Unknown)}");
+        var plan = await import.PlanAsync(
+            table.Value,
+            RegisterImport.Mapping(table.Value),
+            who.Role,
+            CancellationToken.None
+        );
+        if (!plan.Ok)
+            throw new UsageException(plan.Fault!);
+        var (fresh, same, refused) = (
+            plan.Value.Count(RowFate.New),
+            plan.Value.Count(RowFate.Unchanged),
+            plan.Value.Count(RowFate.Refused)
+        );
+        if (plan.Value.Unknown.Count > 0)
+            await Console.Error.WriteLineAsync($"Left out, no such column: {string.Join(", ", plan.Value.Unknown)}");
         await using (var errors = Console.OpenStandardError())
         {
-            if (refused > 0) await ImportErrors.WriteAsync(errors, plan.Value, CancellationToken.None);
+            if (refused > 0)
+                await ImportErrors.WriteAsync(errors, plan.Value, CancellationToken.None);
         }
 
         var landed = 0;
         if (!dry && (refused == 0 || partial))
         {
             var progress = fresh >= 2000 ? new Progress<int>(n => Console.Error.Write($"\r{n} of {fresh}")) : null;
-            var result = await import.LandAsync(plan.Value, partial, new(who, DateTimeOffset.UtcNow, Guid.CreateVersion7()), progress, CancellationToken.None);
-            if (!result.Ok) throw new UsageException(result.Fault!);
+            var result = await import.LandAsync(
+                plan.Value,
+                partial,
+                new(who, DateTimeOffset.UtcNow, Guid.CreateVersion7()),
+                progress,
+                CancellationToken.None
+            );
+            if (!result.Ok)
+                throw new UsageException(result.Fault!);
             landed = result.Value;
         }
 
-        Console.WriteLine($"{plan.Value.Rows.Count} rows: {(dry ? $"{fresh} would land" : $"{landed} landed")}, {same} unchanged, {refused} refused{(refused > 0 && landed == 0 && !dry ? "; nothing landed" : string.Empty)}.");
+        Console.WriteLine(
+            $"{plan.Value.Rows.Count} rows: {(dry ? $"{fresh} would land" : $"{landed} landed")}, {same} unchanged, {refused} refused{(refused > 0 && landed == 0 && !dry ? "; nothing landed" : string.Empty)}."
+        );
         return refused > 0 ? 2 : 0;
     }
 
@@ -55,10 +80,23 @@ internal static class ExchangeCommands
                 await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
                 return 0;
             case ["inspections"]:
-                await LinesAsync(database, output, "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict, 'countsFrom', i.counts_from, 'corrects', f.inspection_id, 'supersededBy', s.became, 'superseded', s.why)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id order by i.signed_at, i.id", ("case", 0), ("record", 1), ("verdict", 2));
+                await LinesAsync(
+                    database,
+                    output,
+                    "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict, 'countsFrom', i.counts_from, 'corrects', f.inspection_id, 'supersededBy', s.became, 'superseded', s.why)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id order by i.signed_at, i.id",
+                    ("case", 0),
+                    ("record", 1),
+                    ("verdict", 2)
+                );
                 return 0;
             case ["ledger"]:
-                await LinesAsync(database, output, "select json_build_object('number', number, 'at', at, 'actor', actor, 'kind', kind, 'subject', subject, 'previous', encode(previous, 'hex'), 'hash', encode(hash, 'hex'))::text, data from ledger order by number", ("entry", 0), ("data", 1));
+                await LinesAsync(
+                    database,
+                    output,
+                    "select json_build_object('number', number, 'at', at, 'actor', actor, 'kind', kind, 'subject', subject, 'previous', encode(previous, 'hex'), 'hash', encode(hash, 'hex'))::text, data from ledger order by number",
+                    ("entry", 0),
+                    ("data", 1)
+                );
                 return 0;
             default:
                 throw new UsageException("keralith export register|inspections|ledger [--all-columns]");
@@ -66,7 +104,12 @@ internal static class ExchangeCommands
     }
 
     /// <summary>One JSON object a line, of documents the records hold.</summary>
-    private static async Task LinesAsync(Database database, Stream output, string sql, params (string Name, int Column)[] fields)
+    private static async Task LinesAsync(
+        Database database,
+        Stream output,
+        string sql,
+        params (string Name, int Column)[] fields
+    )
     {
         await using var command = database.Command(sql);
         await using var reader = await command.ExecuteReaderAsync();
@@ -93,7 +136,13 @@ internal static class ExchangeCommands
     {
         var wanted = Environment.GetEnvironmentVariable("KERALITH_USER");
         var all = await new PeopleStore(database).AllAsync(CancellationToken.None);
-        return (wanted is null ? all.Where(p => p.Role == Role.Admin) : all.Where(p => p.Username == wanted)).OrderBy(p => p.Username, StringComparer.Ordinal).FirstOrDefault()
-            ?? throw new UsageException(wanted is null ? "Nobody is an administrator here; name a person in KERALITH_USER." : $"There is nobody {wanted} here.");
+        return (wanted is null ? all.Where(p => p.Role == Role.Admin) : all.Where(p => p.Username == wanted))
+            .OrderBy(p => p.Username, StringComparer.Ordinal)
+            .FirstOrDefault()
+            ?? throw new UsageException(
+                wanted is null
+                    ? "Nobody is an administrator here; name a person in KERALITH_USER."
+                    : $"There is nobody {wanted} here."
+            );
     }
 }

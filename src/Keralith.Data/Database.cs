@@ -18,7 +18,11 @@ public sealed class Database : IAsyncDisposable
 
         // What is asked again and again is parsed and planned once a connection. Nothing is left on a connection that would have to be cleared before
         // the next asks: settings and locks end with their transaction.
-        (source.ConnectionStringBuilder.MaxAutoPrepare, source.ConnectionStringBuilder.AutoPrepareMinUsages, source.ConnectionStringBuilder.NoResetOnClose) = (200, 3, true);
+        (
+            source.ConnectionStringBuilder.MaxAutoPrepare,
+            source.ConnectionStringBuilder.AutoPrepareMinUsages,
+            source.ConnectionStringBuilder.NoResetOnClose
+        ) = (200, 3, true);
         _source = source.Build();
     }
 
@@ -28,14 +32,18 @@ public sealed class Database : IAsyncDisposable
     /// <exception cref="InvalidOperationException">A migration failed; nothing of it was kept.</exception>
     public void Migrate()
     {
-        var result = DeployChanges.To
-            .PostgresqlDatabase(ConnectionString)
+        var result = DeployChanges
+            .To.PostgresqlDatabase(ConnectionString)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())
             .Build()
             .PerformUpgrade();
-        if (!result.Successful) throw new InvalidOperationException($"Migration {result.ErrorScript?.Name} failed: {result.Error.Message}", result.Error);
+        if (!result.Successful)
+            throw new InvalidOperationException(
+                $"Migration {result.ErrorScript?.Name} failed: {result.Error.Message}",
+                result.Error
+            );
     }
 
     /// <summary>Opens a connection.</summary>

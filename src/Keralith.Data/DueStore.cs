@@ -22,7 +22,11 @@ public sealed record DueCount(string Group, string Value, int Due, int Overdue);
 public sealed record WeekLoad(DateOnly Week, int Count);
 
 /// <summary>The due list with its counts and the weeks to come.</summary>
-public sealed record DueList(IReadOnlyList<DuePiece> Pieces, IReadOnlyList<DueCount> Counts, IReadOnlyList<WeekLoad> Weeks);
+public sealed record DueList(
+    IReadOnlyList<DuePiece> Pieces,
+    IReadOnlyList<DueCount> Counts,
+    IReadOnlyList<WeekLoad> Weeks
+);
 
 /// <summary>What runs out when: the list to work by, the load of the weeks to come, and the address calendars read it from.</summary>
 public sealed class DueStore(Database database)
@@ -45,7 +49,13 @@ public sealed class DueStore(Database database)
     /// <param name="today">The day it is seen from.</param>
     /// <param name="notice">Days of notice.</param>
     /// <param name="ledger">How far the ledger has come, where that is known; null: it is asked for.</param>
-    public async Task<DueList> ListAsync(DueQuery query, DateOnly today, int notice, CancellationToken cancel, long? ledger = null)
+    public async Task<DueList> ListAsync(
+        DueQuery query,
+        DateOnly today,
+        int notice,
+        CancellationToken cancel,
+        long? ledger = null
+    )
     {
         var height = ledger ?? await database.AskAsync(LedgerStore.Height, cancel).ConfigureAwait(false);
         var trip = new Trip();
@@ -55,69 +65,117 @@ public sealed class DueStore(Database database)
         var counts = kept is null ? Counts(trip, today, today.AddDays(notice)) : null;
         var weeks = kept is null ? Weeks(trip, MondayOf(today)) : null;
         await database.MakeAsync(trip, cancel).ConfigureAwait(false);
-        if (kept is null) _kept.Keep(asked, height, kept = new([], counts!.Value, weeks!.Value));
+        if (kept is null)
+            _kept.Keep(asked, height, kept = new([], counts!.Value, weeks!.Value));
         return kept with { Pieces = pieces.Value };
     }
 
     private static Asked<List<DuePiece>> Listed(Trip trip, DueQuery query, DateOnly today, DateOnly until)
     {
         var asked = new Conditions();
-        asked.Add(query.Week is { } week ? $"p.due_on >= {asked.Bind(week)} and p.due_on <= {asked.Bind(week.AddDays(6))}" : $"p.due_on <= {asked.Bind(until)}");
+        asked.Add(
+            query.Week is { } week
+                ? $"p.due_on >= {asked.Bind(week)} and p.due_on <= {asked.Bind(week.AddDays(6))}"
+                : $"p.due_on <= {asked.Bind(until)}"
+        );
         asked.Add(Kept);
-        if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
-        if (query.Family is { } family) asked.Add($"p.family = {asked.Bind(family)}");
-        if (query.By is { } by) asked.Add($"last.name = {asked.Bind(by)}");
+        if (query.Store is { } store)
+            asked.Add($"p.store_id = {asked.Bind(store)}");
+        if (query.Family is { } family)
+            asked.Add($"p.family = {asked.Bind(family)}");
+        if (query.By is { } by)
+            asked.Add($"last.name = {asked.Bind(by)}");
 
         // The rows of those listed alone are read in full.
         return trip.All(
-            new NpgsqlBatchCommand($"""
+            new NpgsqlBatchCommand(
+                $"""
                 select {PieceRow.Columns}, last.name as last_by
-                from (select p.id from piece p join store s on s.id = p.store_id {(query.By is null ? string.Empty : LastBy)} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {Most}) page
+                from (select p.id from piece p join store s on s.id = p.store_id {(
+                    query.By is null ? string.Empty : LastBy
+                )} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {Most}) page
                 join piece p on p.id = page.id join store s on s.id = p.store_id {LastBy} order by p.due_on, s.position, p.peg, p.mark
-                """).Positional(asked.Values),
-            r => new DuePiece(PieceRow.From(r), r.TextOrNull("last_by")));
+                """
+            ).Positional(asked.Values),
+            r => new DuePiece(PieceRow.From(r), r.TextOrNull("last_by"))
+        );
     }
 
     /// <summary>Counted from the index of what is due; the few groups then get their names.</summary>
-    private static Asked<List<DueCount>> Counts(Trip trip, DateOnly today, DateOnly until) => trip.All(
-        new NpgsqlBatchCommand($"""
-            with d as materialized (
-              select s.name as store, g.family, coalesce(last.name, 'nobody yet') as last_by, g.n, g.overdue
-              from (select p.store_id, p.family, p.last_by, count(*) as n, count(*) filter (where p.due_on < $1) as overdue from piece p where p.due_on <= $2 and {Kept} group by 1, 2, 3) g
-              join store s on s.id = g.store_id left join person last on last.id = g.last_by)
-            select 'store' as facet, store as value, sum(n)::int as due, sum(overdue)::int as overdue from d group by store
-            union all select 'family', family, sum(n)::int, sum(overdue)::int from d group by family
-            union all select 'by', last_by, sum(n)::int, sum(overdue)::int from d group by last_by
-            order by 1, 4 desc, 3 desc, 2
-            """).Positional(today, until),
-        r => new DueCount(r.Get<string>("facet"), r.Get<string>("value"), r.Get<int>("due"), r.Get<int>("overdue")));
+    private static Asked<List<DueCount>> Counts(Trip trip, DateOnly today, DateOnly until) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                $"""
+                with d as materialized (
+                  select s.name as store, g.family, coalesce(last.name, 'nobody yet') as last_by, g.n, g.overdue
+                  from (select p.store_id, p.family, p.last_by, count(*) as n, count(*) filter (where p.due_on < $1) as overdue from piece p where p.due_on <= $2 and {Kept} group by 1, 2, 3) g
+                  join store s on s.id = g.store_id left join person last on last.id = g.last_by)
+                select 'store' as facet, store as value, sum(n)::int as due, sum(overdue)::int as overdue from d group by store
+                union all select 'family', family, sum(n)::int, sum(overdue)::int from d group by family
+                union all select 'by', last_by, sum(n)::int, sum(overdue)::int from d group by last_by
+                order by 1, 4 desc, 3 desc, 2
+                """
+            ).Positional(today, until),
+            r => new DueCount(r.Get<string>("facet"), r.Get<string>("value"), r.Get<int>("due"), r.Get<int>("overdue"))
+        );
 
-    private static Asked<List<WeekLoad>> Weeks(Trip trip, DateOnly first) => trip.Ask(
-        new NpgsqlBatchCommand($"select p.due_on, count(*)::int as n from piece p where p.due_on >= $1 and p.due_on < $2 and {Kept} group by p.due_on").Positional(first, first.AddDays(7 * WeeksAhead)),
-        r => (Day: r.GetFieldValue<DateOnly>(0), Count: r.GetInt32(1)),
-        days =>
-        {
-            var found = days.GroupBy(d => MondayOf(d.Day)).ToDictionary(g => g.Key, g => g.Sum(d => d.Count));
-            return Enumerable.Range(0, WeeksAhead).Select(i => first.AddDays(7 * i)).Select(w => new WeekLoad(w, found.GetValueOrDefault(w))).ToList();
-        });
+    private static Asked<List<WeekLoad>> Weeks(Trip trip, DateOnly first) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                $"select p.due_on, count(*)::int as n from piece p where p.due_on >= $1 and p.due_on < $2 and {Kept} group by p.due_on"
+            ).Positional(first, first.AddDays(7 * WeeksAhead)),
+            r => (Day: r.GetFieldValue<DateOnly>(0), Count: r.GetInt32(1)),
+            days =>
+            {
+                var found = days.GroupBy(d => MondayOf(d.Day)).ToDictionary(g => g.Key, g => g.Sum(d => d.Count));
+                return Enumerable
+                    .Range(0, WeeksAhead)
+                    .Select(i => first.AddDays(7 * i))
+                    .Select(w => new WeekLoad(w, found.GetValueOrDefault(w)))
+                    .ToList();
+            }
+        );
 
     /// <summary>A new private address for a person's calendar; the one before ends.</summary>
     public async Task<string> NewFeedAsync(Guid person, DateTimeOffset at, CancellationToken cancel)
     {
         var token = Convert.ToHexStringLower(RandomNumberGenerator.GetBytes(24));
-        await database.Command("insert into due_feed (person_id, hash, made_at) values ($1, $2, $3) on conflict (person_id) do update set hash = excluded.hash, made_at = excluded.made_at")
-            .Positional(person, Hash(token), at).RunAsync(cancel).ConfigureAwait(false);
+        await database
+            .Command(
+                "insert into due_feed (person_id, hash, made_at) values ($1, $2, $3) on conflict (person_id) do update set hash = excluded.hash, made_at = excluded.made_at"
+            )
+            .Positional(person, Hash(token), at)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
         return token;
     }
 
     /// <summary>Whether a feed's address counts.</summary>
     public async Task<bool> KnowsFeedAsync(string token, CancellationToken cancel) =>
-        (await database.Command("select 1 from due_feed where hash = $1").Positional(Hash(token)).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false)).Count > 0;
+        (
+            await database
+                .Command("select 1 from due_feed where hash = $1")
+                .Positional(Hash(token))
+                .ListAsync(r => r.GetInt32(0), cancel)
+                .ConfigureAwait(false)
+        ).Count > 0;
 
     /// <summary>How many pieces of each store run out on each day up to a day, overdue ones with them.</summary>
-    public Task<List<(DateOnly Day, string Store, List<string> Marks)>> DaysAsync(DateOnly until, CancellationToken cancel) => database.Command($"""
-        select p.due_on as day, s.name, array_agg(p.mark order by p.mark) as marks from piece p join store s on s.id = p.store_id where p.due_on <= $1 and {Kept} group by 1, 2 order by 1, 2 limit 2000
-        """).Positional(until).ListAsync(r => (r.GetFieldValue<DateOnly>(0), r.GetString(1), r.GetFieldValue<string[]>(2).ToList()), cancel);
+    public Task<List<(DateOnly Day, string Store, List<string> Marks)>> DaysAsync(
+        DateOnly until,
+        CancellationToken cancel
+    ) =>
+        database
+            .Command(
+                $"""
+                select p.due_on as day, s.name, array_agg(p.mark order by p.mark) as marks from piece p join store s on s.id = p.store_id where p.due_on <= $1 and {Kept} group by 1, 2 order by 1, 2 limit 2000
+                """
+            )
+            .Positional(until)
+            .ListAsync(
+                r => (r.GetFieldValue<DateOnly>(0), r.GetString(1), r.GetFieldValue<string[]>(2).ToList()),
+                cancel
+            );
 
     private static byte[] Hash(string token) => SHA256.HashData(Encoding.UTF8.GetBytes(token));
 }

@@ -32,10 +32,27 @@ public enum FileKind
 /// <summary>A file, read and made safe, to be attached.</summary>
 /// <param name="MediaType"><c>application/pdf</c> or <c>image/jpeg</c>.</param>
 /// <param name="Small">A small picture; null where it is none.</param>
-public sealed record NewFile(FileKind Kind, string Title, DateOnly? Dated, string MediaType, byte[] Bytes, byte[]? Small);
+public sealed record NewFile(
+    FileKind Kind,
+    string Title,
+    DateOnly? Dated,
+    string MediaType,
+    byte[] Bytes,
+    byte[]? Small
+);
 
 /// <summary>A file attached to a piece.</summary>
-public sealed record FileRow(Guid Id, FileKind Kind, string Title, DateOnly? Dated, string MediaType, int Size, bool HasSmall, DateTimeOffset At, string By);
+public sealed record FileRow(
+    Guid Id,
+    FileKind Kind,
+    string Title,
+    DateOnly? Dated,
+    string MediaType,
+    int Size,
+    bool HasSmall,
+    DateTimeOffset At,
+    string By
+);
 
 /// <summary>A picture of something found on a piece.</summary>
 /// <param name="Id">The file's id.</param>
@@ -47,103 +64,264 @@ public sealed class FileStore(Database database, SiteStore sites)
     private readonly PieceChanges _changes = new(database, sites);
     private readonly Recorder _recorder = new(database);
 
-    public static string Code(FileKind kind) => kind switch
-    {
-        FileKind.Conformity => "conformity",
-        FileKind.ProofTest => "proof-test",
-        FileKind.Report => "report",
-        FileKind.Photo => "photo",
-        FileKind.TagPhoto => "tag-photo",
-        FileKind.Drawing => "drawing",
-        FileKind.Other => "other",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string Code(FileKind kind) =>
+        kind switch
+        {
+            FileKind.Conformity => "conformity",
+            FileKind.ProofTest => "proof-test",
+            FileKind.Report => "report",
+            FileKind.Photo => "photo",
+            FileKind.TagPhoto => "tag-photo",
+            FileKind.Drawing => "drawing",
+            FileKind.Other => "other",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
-    public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => Of(t, piece), cancel);
+    public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) =>
+        database.AskAsync(t => Of(t, piece), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<FileRow>> Of(Trip trip, Guid piece) => trip.All(
-        new NpgsqlBatchCommand("""
-            select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
-            from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
-            """).Positional(piece),
-        r => new FileRow(r.GetGuid(0), Words.Parse<FileKind>(r.GetString(1), Code), r.GetString(2), r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3), r.GetString(4), r.GetInt32(5), r.GetBoolean(6), r.GetFieldValue<DateTimeOffset>(7), r.GetString(8)));
+    public static Asked<List<FileRow>> Of(Trip trip, Guid piece) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
+                from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
+                """
+            ).Positional(piece),
+            r => new FileRow(
+                r.GetGuid(0),
+                Words.Parse<FileKind>(r.GetString(1), Code),
+                r.GetString(2),
+                r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3),
+                r.GetString(4),
+                r.GetInt32(5),
+                r.GetBoolean(6),
+                r.GetFieldValue<DateTimeOffset>(7),
+                r.GetString(8)
+            )
+        );
 
     /// <summary>A file's bytes, or its small picture's; null when there is none.</summary>
-    public async Task<(string MediaType, string Title, byte[] Bytes)?> ReadAsync(Guid id, bool small, CancellationToken cancel)
+    public async Task<(string MediaType, string Title, byte[] Bytes)?> ReadAsync(
+        Guid id,
+        bool small,
+        CancellationToken cancel
+    )
     {
-        var found = await database.Command("select media_type, title, case when $2 then small else bytes end from attachment where id = $1").Positional(id, small)
-            .ListAsync(r => r.IsDBNull(2) ? default : (r.GetString(0), r.GetString(1), r.GetFieldValue<byte[]>(2)), cancel).ConfigureAwait(false);
+        var found = await database
+            .Command("select media_type, title, case when $2 then small else bytes end from attachment where id = $1")
+            .Positional(id, small)
+            .ListAsync(
+                r => r.IsDBNull(2) ? default : (r.GetString(0), r.GetString(1), r.GetFieldValue<byte[]>(2)),
+                cancel
+            )
+            .ConfigureAwait(false);
         return found.Count == 0 || found[0].Item3 is null ? null : found[0];
     }
 
     /// <summary>Attaches one file to pieces, all or none.</summary>
-    public Task<Checked<Recorded>> AttachAsync(IReadOnlyCollection<Guid> pieces, NewFile file, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (!stamp.Actor.Role.May(Right.Attach)) return "Your role does not allow this.";
-            if (pieces.Count == 0) return "Choose what it belongs to.";
-            if (string.IsNullOrWhiteSpace(file.Title) || file.Title.Length > 120) return "Name the file in at most 120 letters.";
-            if (file.Dated > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) return "The date on it is yet to come.";
-            var marks = await transaction.Command("select mark, id from piece where id = any($1) order by id for update").Positional([pieces.ToArray()]).ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel).ConfigureAwait(false);
-            if (marks.Count != pieces.Distinct().Count()) return "There is no such piece.";
-            await InsertAsync(transaction, stamp.Submission, marks, file, stamp, cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
+    public Task<Checked<Recorded>> AttachAsync(
+        IReadOnlyCollection<Guid> pieces,
+        NewFile file,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            async transaction =>
+            {
+                if (!stamp.Actor.Role.May(Right.Attach))
+                    return "Your role does not allow this.";
+                if (pieces.Count == 0)
+                    return "Choose what it belongs to.";
+                if (string.IsNullOrWhiteSpace(file.Title) || file.Title.Length > 120)
+                    return "Name the file in at most 120 letters.";
+                if (file.Dated > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1))
+                    return "The date on it is yet to come.";
+                var marks = await transaction
+                    .Command("select mark, id from piece where id = any($1) order by id for update")
+                    .Positional([pieces.ToArray()])
+                    .ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel)
+                    .ConfigureAwait(false);
+                if (marks.Count != pieces.Distinct().Count())
+                    return "There is no such piece.";
+                await InsertAsync(transaction, stamp.Submission, marks, file, stamp, cancel).ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 
     /// <summary>Keeps a picture of what a draft found on a part; signed, it goes with the record.</summary>
-    public Task<Checked<Recorded>> AttachToDraftAsync(Guid draft, string part, string criterion, NewFile file, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (!stamp.Actor.Role.May(Right.Draft)) return "Your role does not allow this.";
-            var piece = await transaction.Command("select p.mark, p.id from draft d join piece p on p.id = d.piece_id where d.id = $1 for update of d").Positional(draft).ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel).ConfigureAwait(false);
-            if (piece.Count == 0) return "This inspection is signed or was thrown away; it takes no more pictures.";
-            var taken = await transaction.Command("select count(*)::int from draft_photo where draft_id = $1").Positional(draft).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
-            if (taken[0] >= MostPhotos) return $"An inspection keeps at most {MostPhotos} pictures.";
-            await InsertAsync(transaction, stamp.Submission, piece, file, stamp, cancel).ConfigureAwait(false);
-            await transaction.Command("insert into draft_photo (draft_id, part, criterion, attachment_id) values ($1, $2, $3, $4)").Positional(draft, part, criterion, stamp.Submission).RunAsync(cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
+    public Task<Checked<Recorded>> AttachToDraftAsync(
+        Guid draft,
+        string part,
+        string criterion,
+        NewFile file,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            async transaction =>
+            {
+                if (!stamp.Actor.Role.May(Right.Draft))
+                    return "Your role does not allow this.";
+                var piece = await transaction
+                    .Command(
+                        "select p.mark, p.id from draft d join piece p on p.id = d.piece_id where d.id = $1 for update of d"
+                    )
+                    .Positional(draft)
+                    .ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel)
+                    .ConfigureAwait(false);
+                if (piece.Count == 0)
+                    return "This inspection is signed or was thrown away; it takes no more pictures.";
+                var taken = await transaction
+                    .Command("select count(*)::int from draft_photo where draft_id = $1")
+                    .Positional(draft)
+                    .ListAsync(r => r.GetInt32(0), cancel)
+                    .ConfigureAwait(false);
+                if (taken[0] >= MostPhotos)
+                    return $"An inspection keeps at most {MostPhotos} pictures.";
+                await InsertAsync(transaction, stamp.Submission, piece, file, stamp, cancel).ConfigureAwait(false);
+                await transaction
+                    .Command(
+                        "insert into draft_photo (draft_id, part, criterion, attachment_id) values ($1, $2, $3, $4)"
+                    )
+                    .Positional(draft, part, criterion, stamp.Submission)
+                    .RunAsync(cancel)
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 
     /// <summary>Most pictures one inspection keeps.</summary>
     public const int MostPhotos = 40;
 
     /// <summary>The pictures a draft holds, or a signed inspection: one id for both.</summary>
-    public Task<List<FindingPhoto>> OfInspectionAsync(Guid inspection, CancellationToken cancel) => database.Command("""
-        select p.attachment_id, p.part, p.criterion from (select * from draft_photo where draft_id = $1 union all select * from inspection_photo where inspection_id = $1) p
-        join attachment a on a.id = p.attachment_id order by a.at
-        """).Positional(inspection).ListAsync(r => new FindingPhoto(r.GetGuid(0), r.GetString(1), r.GetString(2)), cancel);
+    public Task<List<FindingPhoto>> OfInspectionAsync(Guid inspection, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select p.attachment_id, p.part, p.criterion from (select * from draft_photo where draft_id = $1 union all select * from inspection_photo where inspection_id = $1) p
+                join attachment a on a.id = p.attachment_id order by a.at
+                """
+            )
+            .Positional(inspection)
+            .ListAsync(r => new FindingPhoto(r.GetGuid(0), r.GetString(1), r.GetString(2)), cancel);
 
     /// <summary>The pictures of a piece's holds, by hold.</summary>
     public async Task<ILookup<Guid, Guid>> OfHoldsAsync(Guid piece, CancellationToken cancel) =>
-        (await database.Command("select hp.hold_id, hp.attachment_id from hold h join hold_photo hp on hp.hold_id = h.id where h.piece_id = $1").Positional(piece).ListAsync(r => (Hold: r.GetGuid(0), File: r.GetGuid(1)), cancel).ConfigureAwait(false))
-        .ToLookup(p => p.Hold, p => p.File);
+        (
+            await database
+                .Command(
+                    "select hp.hold_id, hp.attachment_id from hold h join hold_photo hp on hp.hold_id = h.id where h.piece_id = $1"
+                )
+                .Positional(piece)
+                .ListAsync(r => (Hold: r.GetGuid(0), File: r.GetGuid(1)), cancel)
+                .ConfigureAwait(false)
+        ).ToLookup(p => p.Hold, p => p.File);
 
     /// <summary>Keeps a file of pieces and says so in the ledger.</summary>
-    internal static async Task InsertAsync(NpgsqlTransaction transaction, Guid id, IReadOnlyCollection<(string Mark, Guid Id)> pieces, NewFile file, Stamp stamp, CancellationToken cancel)
+    internal static async Task InsertAsync(
+        NpgsqlTransaction transaction,
+        Guid id,
+        IReadOnlyCollection<(string Mark, Guid Id)> pieces,
+        NewFile file,
+        Stamp stamp,
+        CancellationToken cancel
+    )
     {
         var hash = SHA256.HashData(file.Bytes);
-        await transaction.Command("insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)")
-            .Positional(id, Code(file.Kind), file.Title.Trim(), file.Dated, file.MediaType, file.Bytes, file.Small, hash, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
-        await transaction.Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2").Positional(pieces.Select(p => p.Id).ToArray(), id).RunAsync(cancel).ConfigureAwait(false);
-        await LedgerStore.AppendAllAsync(transaction, stamp, "file.attached", pieces.Select(m => (m.Mark, (object)new { file = id, kind = Code(file.Kind), title = file.Title.Trim(), file.Dated, sha256 = Convert.ToHexStringLower(hash) })), cancel).ConfigureAwait(false);
+        await transaction
+            .Command(
+                "insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)"
+            )
+            .Positional(
+                id,
+                Code(file.Kind),
+                file.Title.Trim(),
+                file.Dated,
+                file.MediaType,
+                file.Bytes,
+                file.Small,
+                hash,
+                stamp.At,
+                stamp.Actor.Id
+            )
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+        await transaction
+            .Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2")
+            .Positional(pieces.Select(p => p.Id).ToArray(), id)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+        await LedgerStore
+            .AppendAllAsync(
+                transaction,
+                stamp,
+                "file.attached",
+                pieces.Select(m =>
+                    (
+                        m.Mark,
+                        (object)
+                            new
+                            {
+                                file = id,
+                                kind = Code(file.Kind),
+                                title = file.Title.Trim(),
+                                file.Dated,
+                                sha256 = Convert.ToHexStringLower(hash),
+                            }
+                    )
+                ),
+                cancel
+            )
+            .ConfigureAwait(false);
     }
 
     /// <summary>Accepts the reports of gear taken over: in service until the report runs out, or its first inspection here.</summary>
-    public Task<Checked<Recorded>> AcceptReportsAsync(IReadOnlyCollection<Guid> pieces, Stamp stamp, CancellationToken cancel) => _changes.RunAllAsync(
-        pieces, Right.AcceptReport, stamp, "piece.carried-over",
-        async (transaction, row) =>
-        {
-            var file = await transaction.Command("select a.id from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = $1 and a.kind = 'report' order by a.at desc limit 1")
-                .Positional(row.Id).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
-            var state = PieceLife.AfterTakeOver(row.State, row.CarriedOver is not null, file.Count > 0);
-            if (!state.Ok) return new Refusal($"{row.Mark}: {state.Fault}");
-            await transaction.Command("insert into carried_accepted (piece_id, attachment_id, at, by_person) values ($1, $2, $3, $4)").Positional(row.Id, file[0], stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
-            return new Change(state.Value, new { row.CarriedOver!.LastPeriodic, row.CarriedOver.Inspector, row.CarriedOver.Evidence, file = file[0] });
-        },
-        cancel);
+    public Task<Checked<Recorded>> AcceptReportsAsync(
+        IReadOnlyCollection<Guid> pieces,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _changes.RunAllAsync(
+            pieces,
+            Right.AcceptReport,
+            stamp,
+            "piece.carried-over",
+            async (transaction, row) =>
+            {
+                var file = await transaction
+                    .Command(
+                        "select a.id from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = $1 and a.kind = 'report' order by a.at desc limit 1"
+                    )
+                    .Positional(row.Id)
+                    .ListAsync(r => r.GetGuid(0), cancel)
+                    .ConfigureAwait(false);
+                var state = PieceLife.AfterTakeOver(row.State, row.CarriedOver is not null, file.Count > 0);
+                if (!state.Ok)
+                    return new Refusal($"{row.Mark}: {state.Fault}");
+                await transaction
+                    .Command(
+                        "insert into carried_accepted (piece_id, attachment_id, at, by_person) values ($1, $2, $3, $4)"
+                    )
+                    .Positional(row.Id, file[0], stamp.At, stamp.Actor.Id)
+                    .RunAsync(cancel)
+                    .ConfigureAwait(false);
+                return new Change(
+                    state.Value,
+                    new
+                    {
+                        row.CarriedOver!.LastPeriodic,
+                        row.CarriedOver.Inspector,
+                        row.CarriedOver.Evidence,
+                        file = file[0],
+                    }
+                );
+            },
+            cancel
+        );
 }

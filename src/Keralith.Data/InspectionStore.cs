@@ -10,7 +10,14 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>An answer kept in a draft.</summary>
-public sealed record DraftAnswer(string Part, string Criterion, AnswerEntry Entry, string? Note, string SavedBy, DateTimeOffset SavedAt)
+public sealed record DraftAnswer(
+    string Part,
+    string Criterion,
+    AnswerEntry Entry,
+    string? Note,
+    string SavedBy,
+    DateTimeOffset SavedAt
+)
 {
     /// <summary>What it was measured with; null where none was in hand, or nothing was measured.</summary>
     public Instrument? Instrument { get; init; }
@@ -23,7 +30,18 @@ public sealed record DraftAnswer(string Part, string Criterion, AnswerEntry Entr
 public readonly record struct Pin(decimal X, decimal Y);
 
 /// <summary>An inspection under way.</summary>
-public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind, string StartedBy, DateTimeOffset StartedAt, string SavedBy, DateTimeOffset SavedAt, int Version, int Answers)
+public sealed record Draft(
+    Guid Id,
+    Guid Piece,
+    string Mark,
+    InspectionKind Kind,
+    string StartedBy,
+    DateTimeOffset StartedAt,
+    string SavedBy,
+    DateTimeOffset SavedAt,
+    int Version,
+    int Answers
+)
 {
     /// <summary>The trainee who signed it for countersignature; null where nobody did.</summary>
     public string? OfferedBy { get; init; }
@@ -46,7 +64,14 @@ public sealed record Draft(Guid Id, Guid Piece, string Mark, InspectionKind Kind
 /// <param name="Record">Its id.</param>
 /// <param name="Why">What is wrong with it.</param>
 /// <param name="SeenAt">When the first of the records it stands for was signed.</param>
-public sealed record Corrected(Guid Record, string Why, VerdictKind Verdict, DateOnly InspectedOn, DateTimeOffset SeenAt, string SignedBy);
+public sealed record Corrected(
+    Guid Record,
+    string Why,
+    VerdictKind Verdict,
+    DateOnly InspectedOn,
+    DateTimeOffset SeenAt,
+    string SignedBy
+);
 
 /// <summary>What became of a wrong record.</summary>
 /// <param name="Became">The record in its place; null: withdrawn.</param>
@@ -54,7 +79,21 @@ public sealed record Superseded(Guid? Became, string Why, DateTimeOffset At, str
 
 /// <summary>A signed inspection.</summary>
 /// <param name="VerdictDocument">The judgement in full; null where many are listed.</param>
-public sealed record InspectionRow(Guid Id, Guid Piece, InspectionKind Kind, DateOnly InspectedOn, DateTimeOffset SignedAt, string SignedBy, VerdictKind Verdict, bool Complete, string CatalogueVersion, string CaseDocument, string? VerdictDocument, string Notes, WorkedTo WorkedTo)
+public sealed record InspectionRow(
+    Guid Id,
+    Guid Piece,
+    InspectionKind Kind,
+    DateOnly InspectedOn,
+    DateTimeOffset SignedAt,
+    string SignedBy,
+    VerdictKind Verdict,
+    bool Complete,
+    string CatalogueVersion,
+    string CaseDocument,
+    string? VerdictDocument,
+    string Notes,
+    WorkedTo WorkedTo
+)
 {
     /// <summary>Who inspected, where somebody else countersigned.</summary>
     public string? MadeBy { get; init; }
@@ -109,31 +148,42 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         """;
 
     /// <param name="verdict">The judgement in full, or null.</param>
-    private static string SignedColumns(string verdict) => $"""
-        select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
-               (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
-               f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
-        from inspection i join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id
-        """;
+    private static string SignedColumns(string verdict) =>
+        $"""
+            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
+                   (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
+                   f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
+            from inspection i join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id
+            """;
 
-    public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) => database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
+    public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) =>
+        database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
 
     /// <summary>Open drafts, newest first; of one person, one piece, or all.</summary>
-    public Task<List<Draft>> DraftsAsync(Guid? person, Guid? piece, CancellationToken cancel) => database.AskAsync(t => Drafts(t, person, piece), cancel);
+    public Task<List<Draft>> DraftsAsync(Guid? person, Guid? piece, CancellationToken cancel) =>
+        database.AskAsync(t => Drafts(t, person, piece), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<Draft>> Drafts(Trip trip, Guid? person, Guid? piece) => trip.All(
-        new NpgsqlBatchCommand($"""
-            {DraftColumns}
-            where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
-            order by d.saved_at desc limit 50
-            """).Positional(person, piece),
-        DraftFrom);
+    public static Asked<List<Draft>> Drafts(Trip trip, Guid? person, Guid? piece) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                $"""
+                {DraftColumns}
+                where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
+                order by d.saved_at desc limit 50
+                """
+            ).Positional(person, piece),
+            DraftFrom
+        );
 
     /// <summary>Drafts that trainees signed for countersignature, the longest waiting first.</summary>
-    public Task<List<Draft>> OfferedAsync(CancellationToken cancel) => database.Command($"{DraftColumns} where d.offered_by is not null order by d.offered_at limit 50").ListAsync(DraftFrom, cancel);
+    public Task<List<Draft>> OfferedAsync(CancellationToken cancel) =>
+        database
+            .Command($"{DraftColumns} where d.offered_by is not null order by d.offered_at limit 50")
+            .ListAsync(DraftFrom, cancel);
 
-    public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) => database.Command(AnswerSql).Positional(draft).ListAsync(Answer, cancel);
+    public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) =>
+        database.Command(AnswerSql).Positional(draft).ListAsync(Answer, cancel);
 
     internal const string AnswerSql = """
         select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at, t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
@@ -141,84 +191,172 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         """;
 
     /// <summary>Signed inspections of a piece, newest first; those corrected or withdrawn among them.</summary>
-    public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) => database.AskAsync(t => OfPiece(t, piece), cancel);
+    public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) =>
+        database.AskAsync(t => OfPiece(t, piece), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<List<InspectionRow>> OfPiece(Trip trip, Guid piece) =>
-        trip.All(new NpgsqlBatchCommand($"{SignedColumns("null::text")} where i.piece_id = $1 order by i.signed_at desc, i.id").Positional(piece), Signed);
+        trip.All(
+            new NpgsqlBatchCommand(
+                $"{SignedColumns("null::text")} where i.piece_id = $1 order by i.signed_at desc, i.id"
+            ).Positional(piece),
+            Signed
+        );
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
-        database.Command($"{SignedColumns("i.verdict_document")} where i.id = $1").Positional(id).FirstAsync(Signed, cancel);
+        database
+            .Command($"{SignedColumns("i.verdict_document")} where i.id = $1")
+            .Positional(id)
+            .FirstAsync(Signed, cancel);
 
     /// <summary>The days pieces were inspected between two days, and by whom.</summary>
-    public Task<List<InspectionDay>> DaysAsync(IEnumerable<Guid> pieces, DateOnly from, DateOnly until, CancellationToken cancel) => database.Command("""
-        select i.piece_id, i.id, i.inspected_on, w.name from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
-        where i.piece_id = any($1) and i.inspected_on between $2 and $3 order by i.inspected_on
-        """).Positional([pieces.ToArray(), from, until]).ListAsync(r => new InspectionDay(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetString(3)), cancel);
+    public Task<List<InspectionDay>> DaysAsync(
+        IEnumerable<Guid> pieces,
+        DateOnly from,
+        DateOnly until,
+        CancellationToken cancel
+    ) =>
+        database
+            .Command(
+                """
+                select i.piece_id, i.id, i.inspected_on, w.name from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
+                where i.piece_id = any($1) and i.inspected_on between $2 and $3 order by i.inspected_on
+                """
+            )
+            .Positional([pieces.ToArray(), from, until])
+            .ListAsync(
+                r => new InspectionDay(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetString(3)),
+                cancel
+            );
 
     /// <summary>Opens a draft, or the one already open of that kind: work goes on where it was left.</summary>
     /// <returns>The draft's id, or why none can be opened.</returns>
-    public async Task<Checked<Guid>> OpenAsync(PieceRow piece, InspectionKind kind, Stamp stamp, CancellationToken cancel)
+    public async Task<Checked<Guid>> OpenAsync(
+        PieceRow piece,
+        InspectionKind kind,
+        Stamp stamp,
+        CancellationToken cancel
+    )
     {
-        if (piece.State.IsRetired()) return new Refusal("This piece is retired; nothing more can be recorded on it.");
+        if (piece.State.IsRetired())
+            return new Refusal("This piece is retired; nothing more can be recorded on it.");
         kind = PieceLife.KindDue(piece.State, piece.PeriodicDue is not null, kind);
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        var opened = await transaction.Command("""
-            insert into draft (id, piece_id, kind, started_by, started_at, saved_by, saved_at) values ($1, $2, $3, $4, $5, $4, $5)
-            on conflict (piece_id, kind) where corrects is null do nothing
-            """).Positional(stamp.Submission, piece.Id, Words.Code(kind), stamp.Actor.Id, stamp.At).RunAsync(cancel).ConfigureAwait(false);
+        var opened = await transaction
+            .Command(
+                """
+                insert into draft (id, piece_id, kind, started_by, started_at, saved_by, saved_at) values ($1, $2, $3, $4, $5, $4, $5)
+                on conflict (piece_id, kind) where corrects is null do nothing
+                """
+            )
+            .Positional(stamp.Submission, piece.Id, Words.Code(kind), stamp.Actor.Id, stamp.At)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
         if (opened == 1)
         {
-            await SeedTagAsync(transaction, piece, await sites.GetAsync(cancel).ConfigureAwait(false), kind, stamp, cancel).ConfigureAwait(false);
+            await SeedTagAsync(
+                    transaction,
+                    piece,
+                    await sites.GetAsync(cancel).ConfigureAwait(false),
+                    kind,
+                    stamp,
+                    cancel
+                )
+                .ConfigureAwait(false);
             await transaction.CommitAsync(cancel).ConfigureAwait(false);
             return stamp.Submission;
         }
 
-        var open = await transaction.Command("select id from draft where piece_id = $1 and kind = $2 and corrects is null").Positional(piece.Id, Words.Code(kind)).ListAsync(r => r.GetGuid(0), cancel).ConfigureAwait(false);
+        var open = await transaction
+            .Command("select id from draft where piece_id = $1 and kind = $2 and corrects is null")
+            .Positional(piece.Id, Words.Code(kind))
+            .ListAsync(r => r.GetGuid(0), cancel)
+            .ConfigureAwait(false);
         return open[0];
     }
 
     /// <summary>Keeps answers in the draft. Each must have been read as an answer before; one without answer, figure or note is taken back.</summary>
     /// <returns>The draft's new version, or why it could not be kept.</returns>
-    public async Task<Checked<int>> SaveAsync(Guid draft, IReadOnlyCollection<DraftAnswer> answers, Actor actor, DateTimeOffset at, CancellationToken cancel)
+    public async Task<Checked<int>> SaveAsync(
+        Guid draft,
+        IReadOnlyCollection<DraftAnswer> answers,
+        Actor actor,
+        DateTimeOffset at,
+        CancellationToken cancel
+    )
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        var version = await transaction.Command("update draft set saved_by = $2, saved_at = $3, version = version + 1, offered_at = case when offered_by = $2 then null else offered_at end, offered_by = nullif(offered_by, $2) where id = $1 returning version")
-            .Positional(draft, actor.Id, at).ListAsync(r => r.GetInt32(0), cancel).ConfigureAwait(false);
-        if (version.Count == 0) return new Refusal("This inspection is signed or was thrown away; it takes no more answers.");
+        var version = await transaction
+            .Command(
+                "update draft set saved_by = $2, saved_at = $3, version = version + 1, offered_at = case when offered_by = $2 then null else offered_at end, offered_by = nullif(offered_by, $2) where id = $1 returning version"
+            )
+            .Positional(draft, actor.Id, at)
+            .ListAsync(r => r.GetInt32(0), cancel)
+            .ConfigureAwait(false);
+        if (version.Count == 0)
+            return new Refusal("This inspection is signed or was thrown away; it takes no more answers.");
         await using var batch = new NpgsqlBatch(connection, transaction);
         foreach (var answer in answers)
         {
             if (answer is { Entry: { Answer: null, Value: null }, Note: null, Pin: null })
             {
-                batch.BatchCommands.Add(new NpgsqlBatchCommand("delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3")
-                    .Positional(draft, answer.Part, answer.Criterion));
+                batch.BatchCommands.Add(
+                    new NpgsqlBatchCommand(
+                        "delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3"
+                    ).Positional(draft, answer.Part, answer.Criterion)
+                );
                 continue;
             }
 
-            batch.BatchCommands.Add(new NpgsqlBatchCommand("""
-                insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at, at_x, at_y, instrument_id)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
-                on conflict (draft_id, part, criterion) do update
-                  set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty, note = excluded.note,
-                      saved_by = excluded.saved_by, saved_at = excluded.saved_at, at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y), instrument_id = excluded.instrument_id
-                """)
-                .Positional(draft, answer.Part, answer.Criterion, answer.Entry.Answer, answer.Entry.Value, answer.Entry.Shortest, answer.Entry.Uncertainty, answer.Note, actor.Id, at, answer.Pin?.X, answer.Pin?.Y, IsMeasured(answer), DateOnly.FromDateTime(at.UtcDateTime)));
+            batch.BatchCommands.Add(
+                new NpgsqlBatchCommand(
+                    """
+                    insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at, at_x, at_y, instrument_id)
+                    values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
+                    on conflict (draft_id, part, criterion) do update
+                      set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty, note = excluded.note,
+                          saved_by = excluded.saved_by, saved_at = excluded.saved_at, at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y), instrument_id = excluded.instrument_id
+                    """
+                ).Positional(
+                    draft,
+                    answer.Part,
+                    answer.Criterion,
+                    answer.Entry.Answer,
+                    answer.Entry.Value,
+                    answer.Entry.Shortest,
+                    answer.Entry.Uncertainty,
+                    answer.Note,
+                    actor.Id,
+                    at,
+                    answer.Pin?.X,
+                    answer.Pin?.Y,
+                    IsMeasured(answer),
+                    DateOnly.FromDateTime(at.UtcDateTime)
+                )
+            );
         }
 
-        if (batch.BatchCommands.Count > 0) await batch.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
+        if (batch.BatchCommands.Count > 0)
+            await batch.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
         await transaction.CommitAsync(cancel).ConfigureAwait(false);
         return version[0];
     }
 
     /// <summary>Whether an answer is a length taken with an instrument, not an angle or a count.</summary>
     private static bool IsMeasured(DraftAnswer answer) =>
-        answer.Entry.Value is not null && Catalogue.Find(answer.Criterion) is { Kind: CriterionKind.Measure, IsAngle: false };
+        answer.Entry.Value is not null
+        && Catalogue.Find(answer.Criterion) is { Kind: CriterionKind.Measure, IsAngle: false };
 
     /// <summary>The case of a draft: the gear, the site's books, and the answers with their baselines.</summary>
-    public static Case CaseOf(PieceRow piece, InspectionKind kind, Site site, IEnumerable<DraftAnswer> answers, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines)
+    public static Case CaseOf(
+        PieceRow piece,
+        InspectionKind kind,
+        Site site,
+        IEnumerable<DraftAnswer> answers,
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
+    )
     {
         var given = answers.ToDictionary(a => (a.Part, a.Criterion));
         var read = new List<Answer>();
@@ -228,74 +366,152 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         {
             foreach (var criterion in part.Criteria)
             {
-                if (!given.TryGetValue((part.Path, criterion.Id), out var answer)) continue;
-                var responses = answer.Entry.ReadAll(criterion, baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
-                if (!responses.Ok) continue;
-                read.AddRange(responses.Value.Select(r => new Answer(criterion, part.Path, r is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : r)));
+                if (!given.TryGetValue((part.Path, criterion.Id), out var answer))
+                    continue;
+                var responses = answer.Entry.ReadAll(
+                    criterion,
+                    baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure
+                );
+                if (!responses.Ok)
+                    continue;
+                read.AddRange(
+                    responses.Value.Select(r => new Answer(
+                        criterion,
+                        part.Path,
+                        r is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : r
+                    ))
+                );
             }
         }
 
         // The record names the limits that bear on this gear, and no others.
-        var limits = site.LimitsFor(piece.Maker, piece.Model).Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion)).ToList();
+        var limits = site.LimitsFor(piece.Maker, piece.Model)
+            .Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion))
+            .ToList();
         return new(site.Books, kind, gear, limits, read);
     }
 
     /// <summary>Throws a draft away, with all its answers.</summary>
-    public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) => database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
+    public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) =>
+        database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
 
     /// <summary>Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.</summary>
-    private static async Task SeedTagAsync(NpgsqlTransaction transaction, PieceRow piece, Site site, InspectionKind kind, Stamp stamp, CancellationToken cancel)
+    private static async Task SeedTagAsync(
+        NpgsqlTransaction transaction,
+        PieceRow piece,
+        Site site,
+        InspectionKind kind,
+        Stamp stamp,
+        CancellationToken cancel
+    )
     {
-        if (kind is InspectionKind.Frequent or InspectionKind.Return) return;
+        if (kind is InspectionKind.Frequent or InspectionKind.Return)
+            return;
         var tag = piece.TagAt(site);
         var found = tag.AtBest(TagVerdict.Complete, Found.No);
         var part = Catalogue.Parts(piece.Gear, [RuleBookShelf.Asme])[0].Path;
-        await transaction.Command("insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at) values ($1, $2, $3, $4, $5, $6, $7)")
-            .Positional(stamp.Submission, part, TagVerdict.Complete, Words.Code(found), found == Found.No ? null : string.Join(' ', tag.Against), stamp.Actor.Id, stamp.At)
-            .RunAsync(cancel).ConfigureAwait(false);
+        await transaction
+            .Command(
+                "insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at) values ($1, $2, $3, $4, $5, $6, $7)"
+            )
+            .Positional(
+                stamp.Submission,
+                part,
+                TagVerdict.Complete,
+                Words.Code(found),
+                found == Found.No ? null : string.Join(' ', tag.Against),
+                stamp.Actor.Id,
+                stamp.At
+            )
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
     }
 
-    internal static DraftAnswer Answer(NpgsqlDataReader r) => new(
-        r.Get<string>("part"),
-        r.Get<string>("criterion"),
-        new(r.TextOrNull("answer"), r.TextOrNull("value"), r.TextOrNull("shortest"), r.TextOrNull("uncertainty")),
-        r.TextOrNull("note"),
-        r.Get<string>("name"),
-        r.Get<DateTimeOffset>("saved_at"))
-    {
-        Instrument = r.TextOrNull("instrument") is { } name ? new(name, Core.Quantities.Length.Parse(r.Get<string>("instrument_uncertainty")), r.Get<DateOnly>("calibration_due")) : null,
-        Pin = r.ValueOrNull<decimal>("at_x") is { } x ? new(x, r.Get<decimal>("at_y")) : null,
-    };
+    internal static DraftAnswer Answer(NpgsqlDataReader r) =>
+        new(
+            r.Get<string>("part"),
+            r.Get<string>("criterion"),
+            new(r.TextOrNull("answer"), r.TextOrNull("value"), r.TextOrNull("shortest"), r.TextOrNull("uncertainty")),
+            r.TextOrNull("note"),
+            r.Get<string>("name"),
+            r.Get<DateTimeOffset>("saved_at")
+        )
+        {
+            Instrument = r.TextOrNull("instrument") is { } name
+                ? new(
+                    name,
+                    Core.Quantities.Length.Parse(r.Get<string>("instrument_uncertainty")),
+                    r.Get<DateOnly>("calibration_due")
+                )
+                : null,
+            Pin = r.ValueOrNull<decimal>("at_x") is { } x ? new(x, r.Get<decimal>("at_y")) : null,
+        };
 
-    private static Draft DraftFrom(NpgsqlDataReader r) => new(
-        r.Get<Guid>("id"), r.Get<Guid>("piece_id"), r.Get<string>("mark"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
-        r.Get<string>("started_by"), r.Get<DateTimeOffset>("started_at"), r.Get<string>("saved_by"), r.Get<DateTimeOffset>("saved_at"), r.Get<int>("version"), r.Get<int>("answers"))
-    {
-        OfferedBy = r.TextOrNull("offered_by"),
-        OfferedAt = r.ValueOrNull<DateTimeOffset>("offered_at"),
-        InspectedOn = r.ValueOrNull<DateOnly>("inspected_on"),
-        Remark = r.TextOrNull("remark"),
-        RemarkBy = r.TextOrNull("remark_by"),
-        Corrects = r.ValueOrNull<Guid>("corrects") is { } wrong
-            ? new(wrong, r.Get<string>("correction_why"), Words.Parse<VerdictKind>(r.Get<string>("corrects_verdict"), Words.Code), r.Get<DateOnly>("corrects_day"), r.Get<DateTimeOffset>("corrects_seen"), r.Get<string>("corrects_by"))
-            : null,
-    };
+    private static Draft DraftFrom(NpgsqlDataReader r) =>
+        new(
+            r.Get<Guid>("id"),
+            r.Get<Guid>("piece_id"),
+            r.Get<string>("mark"),
+            Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
+            r.Get<string>("started_by"),
+            r.Get<DateTimeOffset>("started_at"),
+            r.Get<string>("saved_by"),
+            r.Get<DateTimeOffset>("saved_at"),
+            r.Get<int>("version"),
+            r.Get<int>("answers")
+        )
+        {
+            OfferedBy = r.TextOrNull("offered_by"),
+            OfferedAt = r.ValueOrNull<DateTimeOffset>("offered_at"),
+            InspectedOn = r.ValueOrNull<DateOnly>("inspected_on"),
+            Remark = r.TextOrNull("remark"),
+            RemarkBy = r.TextOrNull("remark_by"),
+            Corrects = r.ValueOrNull<Guid>("corrects") is { } wrong
+                ? new(
+                    wrong,
+                    r.Get<string>("correction_why"),
+                    Words.Parse<VerdictKind>(r.Get<string>("corrects_verdict"), Words.Code),
+                    r.Get<DateOnly>("corrects_day"),
+                    r.Get<DateTimeOffset>("corrects_seen"),
+                    r.Get<string>("corrects_by")
+                )
+                : null,
+        };
 
-    private static InspectionRow Signed(NpgsqlDataReader r) => new(
-        r.Get<Guid>("id"), r.Get<Guid>("piece_id"), Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code), r.Get<DateOnly>("inspected_on"), r.Get<DateTimeOffset>("signed_at"),
-        r.Get<string>("signed_by"), Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code), r.Get<bool>("complete"), r.Get<string>("catalogue_version"),
-        r.Get<string>("case_document"), r.TextOrNull("verdict_document"), r.Get<string>("notes"), JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!)
-    {
-        MadeBy = r.TextOrNull("made_by"),
-        Stricter = r.TextOrNull("stricter"),
-        NextBy = r.ValueOrNull<DateOnly>("next_by"),
-        Minutes = r.ValueOrNull<int>("minutes"),
-        PartsTouched = r.ValueOrNull<int>("parts_touched"),
-        Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
-        Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
-        CountsFrom = r.Get<DateTimeOffset>("counts_from"),
-        Corrects = r.ValueOrNull<Guid>("corrects"),
-        CorrectsWhy = r.TextOrNull("corrects_why"),
-        Superseded = r.TextOrNull("superseded_why") is { } why ? new(r.ValueOrNull<Guid>("became"), why, r.Get<DateTimeOffset>("superseded_at"), r.Get<string>("superseded_by")) : null,
-    };
+    private static InspectionRow Signed(NpgsqlDataReader r) =>
+        new(
+            r.Get<Guid>("id"),
+            r.Get<Guid>("piece_id"),
+            Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
+            r.Get<DateOnly>("inspected_on"),
+            r.Get<DateTimeOffset>("signed_at"),
+            r.Get<string>("signed_by"),
+            Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code),
+            r.Get<bool>("complete"),
+            r.Get<string>("catalogue_version"),
+            r.Get<string>("case_document"),
+            r.TextOrNull("verdict_document"),
+            r.Get<string>("notes"),
+            JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!
+        )
+        {
+            MadeBy = r.TextOrNull("made_by"),
+            Stricter = r.TextOrNull("stricter"),
+            NextBy = r.ValueOrNull<DateOnly>("next_by"),
+            Minutes = r.ValueOrNull<int>("minutes"),
+            PartsTouched = r.ValueOrNull<int>("parts_touched"),
+            Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
+            Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
+            CountsFrom = r.Get<DateTimeOffset>("counts_from"),
+            Corrects = r.ValueOrNull<Guid>("corrects"),
+            CorrectsWhy = r.TextOrNull("corrects_why"),
+            Superseded = r.TextOrNull("superseded_why") is { } why
+                ? new(
+                    r.ValueOrNull<Guid>("became"),
+                    why,
+                    r.Get<DateTimeOffset>("superseded_at"),
+                    r.Get<string>("superseded_by")
+                )
+                : null,
+        };
 }

@@ -9,7 +9,14 @@ namespace Keralith.Data;
 /// <param name="Then">The verdict as signed.</param>
 /// <param name="Now">What the same answers come to by today's rules.</param>
 /// <param name="Because">The finding that decides now, in words.</param>
-public sealed record Rejudged(string Mark, Guid Inspection, DateOnly InspectedOn, VerdictKind Then, VerdictKind Now, string Because);
+public sealed record Rejudged(
+    string Mark,
+    Guid Inspection,
+    DateOnly InspectedOn,
+    VerdictKind Then,
+    VerdictKind Now,
+    string Because
+);
 
 /// <summary>What today's rules make of the register.</summary>
 /// <param name="Judged">How many records were judged again.</param>
@@ -22,13 +29,15 @@ public sealed class JudgeAgain(Database database)
 {
     public async Task<RegisterRejudged> RunAsync(Site site, CancellationToken cancel)
     {
-        await using var command = database.Command("""
+        await using var command = database.Command(
+            """
             select p.mark, p.maker, p.model, i.id, i.inspected_on, i.verdict, i.case_document
             from piece p
             cross join lateral (select * from standing_inspection i where i.piece_id = p.id and i.kind not in ('frequent', 'return') order by i.counts_from desc, i.id limit 1) i
             where p.state not in ('condemned', 'destroyed')
             order by p.mark
-            """);
+            """
+        );
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         var judged = 0;
         var changed = new List<Rejudged>();
@@ -36,7 +45,10 @@ public sealed class JudgeAgain(Database database)
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {
             var mark = reader.Get<string>("mark");
-            if (Of(reader.Get<string>("case_document"), reader.TextOrNull("maker"), reader.TextOrNull("model"), site) is not { } today)
+            if (
+                Of(reader.Get<string>("case_document"), reader.TextOrNull("maker"), reader.TextOrNull("model"), site)
+                is not { } today
+            )
             {
                 unread.Add(mark);
                 continue;
@@ -44,21 +56,44 @@ public sealed class JudgeAgain(Database database)
 
             judged++;
             var signed = Words.Parse<VerdictKind>(reader.Get<string>("verdict"), Words.Code);
-            if (today.Verdict.Kind != signed) changed.Add(new(mark, reader.Get<Guid>("id"), reader.Get<DateOnly>("inspected_on"), signed, today.Verdict.Kind, today.Because));
+            if (today.Verdict.Kind != signed)
+                changed.Add(
+                    new(
+                        mark,
+                        reader.Get<Guid>("id"),
+                        reader.Get<DateOnly>("inspected_on"),
+                        signed,
+                        today.Verdict.Kind,
+                        today.Because
+                    )
+                );
         }
 
-        return new(judged, [.. changed.OrderByDescending(c => c.Now).ThenBy(c => c.Mark, StringComparer.Ordinal)], unread);
+        return new(
+            judged,
+            [.. changed.OrderByDescending(c => c.Now).ThenBy(c => c.Mark, StringComparer.Ordinal)],
+            unread
+        );
     }
 
     /// <summary>One record judged again; null when this version can't read its case.</summary>
     /// <returns>The verdict and the finding that decides it, in words.</returns>
     public static (Verdict Verdict, string Because)? Of(string caseDocument, string? maker, string? model, Site site)
     {
-        if (CaseReader.Read(caseDocument).Value is not { } then) return null;
-        var today = then with { Books = site.Books, Gear = site.Policies.Applied(then.Gear, model), Limits = site.LimitsFor(maker, model) };
+        if (CaseReader.Read(caseDocument).Value is not { } then)
+            return null;
+        var today = then with
+        {
+            Books = site.Books,
+            Gear = site.Policies.Applied(then.Gear, model),
+            Limits = site.LimitsFor(maker, model),
+        };
 
         // An answer only another book asked for stays in its record; today's books do not ask it.
-        today = today with { Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList() };
+        today = today with
+        {
+            Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList(),
+        };
         var verdict = Judge.Of(today, site.WatchShare);
         return (verdict, Because(today, verdict));
     }
@@ -73,6 +108,8 @@ public sealed class JudgeAgain(Database database)
         }
 
         var worst = verdict.Findings.MaxBy(f => f.Outcome);
-        return worst is null ? string.Empty : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {RuleBookShelf.NameOf(worst.Governing.Book)} governs.";
+        return worst is null
+            ? string.Empty
+            : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {RuleBookShelf.NameOf(worst.Governing.Book)} governs.";
     }
 }

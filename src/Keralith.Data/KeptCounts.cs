@@ -12,11 +12,13 @@ internal sealed class KeptCounts<T>
     private readonly ConcurrentDictionary<string, (long Ledger, T Counts)> _kept = new();
 
     /// <summary>What was counted; null where it was not, or the ledger has grown since.</summary>
-    public T? Find(string asked, long ledger) => _kept.TryGetValue(asked, out var known) && known.Ledger == ledger ? known.Counts : null;
+    public T? Find(string asked, long ledger) =>
+        _kept.TryGetValue(asked, out var known) && known.Ledger == ledger ? known.Counts : null;
 
     public void Keep(string asked, long ledger, T counts)
     {
-        if (_kept.Count >= Most) _kept.Clear();
+        if (_kept.Count >= Most)
+            _kept.Clear();
         _kept[asked] = (ledger, counts);
     }
 }

@@ -8,13 +8,16 @@ public sealed class KeyStore(Database database)
         using var command = database.Command("select xml from protection_key order by id");
         using var reader = command.ExecuteReader();
         var keys = new List<string>();
-        while (reader.Read()) keys.Add(reader.GetString(0));
+        while (reader.Read())
+            keys.Add(reader.GetString(0));
         return keys;
     }
 
     public void Add(string id, string xml)
     {
-        using var command = database.Command("insert into protection_key (id, xml) values ($1, $2) on conflict do nothing").Positional(id, xml);
+        using var command = database
+            .Command("insert into protection_key (id, xml) values ($1, $2) on conflict do nothing")
+            .Positional(id, xml);
         command.ExecuteNonQuery();
     }
 }

@@ -18,55 +18,123 @@ public sealed class PeopleStore(Database database)
     public static TimeSpan LockedFor { get; } = TimeSpan.FromMinutes(5);
 
     public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
-        database.Command("select id, username, name, role, password_hash, failed, locked_until from person where username = $1")
-            .Positional(username).FirstAsync(From, cancel);
+        database
+            .Command(
+                "select id, username, name, role, password_hash, failed, locked_until from person where username = $1"
+            )
+            .Positional(username)
+            .FirstAsync(From, cancel);
 
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
-        database.Command("select id, username, name, role, password_hash, failed, locked_until from person order by name").ListAsync(r => From(r).Actor, cancel);
+        database
+            .Command("select id, username, name, role, password_hash, failed, locked_until from person order by name")
+            .ListAsync(r => From(r).Actor, cancel);
 
     public Task AddAsync(Actor actor, string passwordHash, CancellationToken cancel) =>
-        database.Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
-            .Positional(actor.Id, actor.Username, actor.Name, Words.Code(actor.Role), passwordHash).RunAsync(cancel);
+        database
+            .Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
+            .Positional(actor.Id, actor.Username, actor.Name, Words.Code(actor.Role), passwordHash)
+            .RunAsync(cancel);
 
     /// <summary>Counts a wrong password; the last one locks the sign-in for a while.</summary>
-    public Task CountFailureAsync(Guid person, DateTimeOffset now, CancellationToken cancel) => database.Command("""
-        update person
-        set failed = case when failed + 1 >= $2 then 0 else failed + 1 end,
-            locked_until = case when failed + 1 >= $2 then $3 else locked_until end
-        where id = $1
-        """).Positional(person, MostFailures, now + LockedFor).RunAsync(cancel);
+    public Task CountFailureAsync(Guid person, DateTimeOffset now, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                update person
+                set failed = case when failed + 1 >= $2 then 0 else failed + 1 end,
+                    locked_until = case when failed + 1 >= $2 then $3 else locked_until end
+                where id = $1
+                """
+            )
+            .Positional(person, MostFailures, now + LockedFor)
+            .RunAsync(cancel);
 
     public Task ForgetFailuresAsync(Guid person, CancellationToken cancel) =>
-        database.Command("update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)").Positional(person).RunAsync(cancel);
+        database
+            .Command(
+                "update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)"
+            )
+            .Positional(person)
+            .RunAsync(cancel);
 
     /// <summary>What a person is authorised to sign for, the newest of each group.</summary>
-    public Task<List<Authorisation>> AuthorisationsAsync(Guid person, CancellationToken cancel) => database.AskAsync(t => Authorisations(t, person), cancel);
+    public Task<List<Authorisation>> AuthorisationsAsync(Guid person, CancellationToken cancel) =>
+        database.AskAsync(t => Authorisations(t, person), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<Authorisation>> Authorisations(Trip trip, Guid person) => trip.All(
-        new NpgsqlBatchCommand("select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc").Positional(person),
-        r => new Authorisation(Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code), r.Get<DateOnly>("until")));
+    public static Asked<List<Authorisation>> Authorisations(Trip trip, Guid person) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                "select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc"
+            ).Positional(person),
+            r => new Authorisation(
+                Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code),
+                r.Get<DateOnly>("until")
+            )
+        );
 
     /// <summary>Says up to when somebody may sign for a group; a day in the past ends it.</summary>
-    public Task<Checked<Recorded>> AuthoriseAsync(Guid person, Authorisation authorisation, Stamp stamp, CancellationToken cancel) => new Recorder(database).RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (!stamp.Actor.Role.May(Right.Authorise)) return "Only an administrator says who may sign.";
-            if (!Authorisation.Groups.Contains(authorisation.Group)) return "Choose the group.";
-            var whom = (await transaction.Command("select username, role from person where id = $1").Positional(person).ListAsync(r => (Name: r.GetString(0), Role: Words.Parse<Role>(r.GetString(1), Words.Code)), cancel).ConfigureAwait(false)).FirstOrDefault();
-            if (whom.Name is null) return "There is no such person.";
-            if (!whom.Role.May(Right.SignInspection)) return "This person's role signs no inspections; only an inspector or qualified person is authorised.";
-            await transaction.Command("insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)")
-                .Positional(person, Words.Code(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id).RunAsync(cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, "person.authorised", whom.Name, new { group = Words.Code(authorisation.Group), until = authorisation.Until }, cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
+    public Task<Checked<Recorded>> AuthoriseAsync(
+        Guid person,
+        Authorisation authorisation,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        new Recorder(database).RecordAsync(
+            stamp,
+            async transaction =>
+            {
+                if (!stamp.Actor.Role.May(Right.Authorise))
+                    return "Only an administrator says who may sign.";
+                if (!Authorisation.Groups.Contains(authorisation.Group))
+                    return "Choose the group.";
+                var whom = (
+                    await transaction
+                        .Command("select username, role from person where id = $1")
+                        .Positional(person)
+                        .ListAsync(
+                            r => (Name: r.GetString(0), Role: Words.Parse<Role>(r.GetString(1), Words.Code)),
+                            cancel
+                        )
+                        .ConfigureAwait(false)
+                ).FirstOrDefault();
+                if (whom.Name is null)
+                    return "There is no such person.";
+                if (!whom.Role.May(Right.SignInspection))
+                    return "This person's role signs no inspections; only an inspector or qualified person is authorised.";
+                await transaction
+                    .Command(
+                        "insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)"
+                    )
+                    .Positional(person, Words.Code(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id)
+                    .RunAsync(cancel)
+                    .ConfigureAwait(false);
+                await LedgerStore
+                    .AppendAsync(
+                        transaction,
+                        stamp,
+                        "person.authorised",
+                        whom.Name,
+                        new { group = Words.Code(authorisation.Group), until = authorisation.Until },
+                        cancel
+                    )
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 
-    private static Person From(NpgsqlDataReader r) => new(
-        new(r.Get<Guid>("id"), r.Get<string>("username"), r.Get<string>("name"), Words.Parse<Role>(r.Get<string>("role"), Words.Code)),
-        r.Get<string>("password_hash"),
-        r.Get<int>("failed"),
-        r.ValueOrNull<DateTimeOffset>("locked_until"));
+    private static Person From(NpgsqlDataReader r) =>
+        new(
+            new(
+                r.Get<Guid>("id"),
+                r.Get<string>("username"),
+                r.Get<string>("name"),
+                Words.Parse<Role>(r.Get<string>("role"), Words.Code)
+            ),
+            r.Get<string>("password_hash"),
+            r.Get<int>("failed"),
+            r.ValueOrNull<DateTimeOffset>("locked_until")
+        );
 }

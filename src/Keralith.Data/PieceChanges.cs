@@ -17,36 +17,81 @@ internal sealed class PieceChanges(Database database, SiteStore sites)
     /// <param name="kind">The ledger's kind.</param>
     /// <param name="work">The command itself.</param>
     public Task<Checked<Recorded>> RunAsync(
-        Guid piece, int? version, Right right, Stamp stamp, string kind, Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        transaction => ApplyAsync(transaction, piece, version, right, stamp, kind, work, cancel),
-        cancel);
+        Guid piece,
+        int? version,
+        Right right,
+        Stamp stamp,
+        string kind,
+        Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            transaction => ApplyAsync(transaction, piece, version, right, stamp, kind, work, cancel),
+            cancel
+        );
 
     /// <summary>The same command on several pieces, all or none.</summary>
     public Task<Checked<Recorded>> RunAllAsync(
-        IReadOnlyCollection<Guid> pieces, Right right, Stamp stamp, string kind, Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            // Locked in one order by all, so that two selections never wait for each other.
-            foreach (var piece in pieces.Distinct().Order())
+        IReadOnlyCollection<Guid> pieces,
+        Right right,
+        Stamp stamp,
+        string kind,
+        Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            async transaction =>
             {
-                if (await ApplyAsync(transaction, piece, null, right, stamp, kind, work, cancel).ConfigureAwait(false) is { } refusal) return refusal;
-            }
+                // Locked in one order by all, so that two selections never wait for each other.
+                foreach (var piece in pieces.Distinct().Order())
+                {
+                    if (
+                        await ApplyAsync(transaction, piece, null, right, stamp, kind, work, cancel)
+                            .ConfigureAwait(false) is
+                        { } refusal
+                    )
+                        return refusal;
+                }
 
-            return null;
-        },
-        cancel);
+                return null;
+            },
+            cancel
+        );
 
-    private async Task<string?> ApplyAsync(NpgsqlTransaction transaction, Guid piece, int? version, Right right, Stamp stamp, string kind, Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work, CancellationToken cancel)
+    private async Task<string?> ApplyAsync(
+        NpgsqlTransaction transaction,
+        Guid piece,
+        int? version,
+        Right right,
+        Stamp stamp,
+        string kind,
+        Func<NpgsqlTransaction, PieceRow, Task<Checked<Change>>> work,
+        CancellationToken cancel
+    )
     {
-        if (!stamp.Actor.Role.May(right)) return "Your role does not allow this.";
-        if (await Recorder.LockAsync(transaction, piece, cancel).ConfigureAwait(false) is not { } row) return "There is no such piece.";
-        if (version is { } seen && row.Version != seen) return Recorder.Conflict;
+        if (!stamp.Actor.Role.May(right))
+            return "Your role does not allow this.";
+        if (await Recorder.LockAsync(transaction, piece, cancel).ConfigureAwait(false) is not { } row)
+            return "There is no such piece.";
+        if (version is { } seen && row.Version != seen)
+            return Recorder.Conflict;
         var change = await work(transaction, row).ConfigureAwait(false);
-        if (!change.Ok) return change.Fault;
-        await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), row, change.Value.State, cancel).ConfigureAwait(false);
-        await LedgerStore.AppendAsync(transaction, stamp, kind, row.Mark, change.Value.Record, cancel).ConfigureAwait(false);
+        if (!change.Ok)
+            return change.Fault;
+        await Recorder
+            .DeriveAsync(
+                transaction,
+                await sites.GetAsync(cancel).ConfigureAwait(false),
+                row,
+                change.Value.State,
+                cancel
+            )
+            .ConfigureAwait(false);
+        await LedgerStore
+            .AppendAsync(transaction, stamp, kind, row.Mark, change.Value.Record, cancel)
+            .ConfigureAwait(false);
         return null;
     }
 }

@@ -98,10 +98,17 @@ public sealed record PieceRow
     public GearPiece GearAt(Site site) => site.Policies.Applied(Gear, Model);
 
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
-    public TagVerdict TagAt(Site site) => TagJudgement.Of(
-        new(Gear, TagEntries, RatedLoad, DesignFactor) { IsRead = TagRead, Legibility = Words.Find<Legibility>(DetailFields.GetValueOrDefault("legibility"), Words.Code) ?? Legibility.Clear },
-        Surroundings,
-        site.Books);
+    public TagVerdict TagAt(Site site) =>
+        TagJudgement.Of(
+            new(Gear, TagEntries, RatedLoad, DesignFactor)
+            {
+                IsRead = TagRead,
+                Legibility = Words.Find<Legibility>(DetailFields.GetValueOrDefault("legibility"), Words.Code)
+                    ?? Legibility.Clear,
+            },
+            Surroundings,
+            site.Books
+        );
 
     /// <summary>What it may carry by hitch and angle; null for gear that is no sling.</summary>
     public HitchRatings? RatingsAt(Site site)
@@ -109,7 +116,16 @@ public sealed record PieceRow
         if (Gear.Family.Code == "sling-kit" && KitMember.OneLeg(Details.Members) is { } leg)
         {
             var one = RatedLoadHere.For(Gear.Family, leg, DesignFactor, site.Books);
-            var straight = HitchRatings.Of(new(Gear.Family, [new("legs", new WholeValue(1))]), one, TagWords.Plain with { Hitch = Hitch.Vertical }, Surroundings, site.Books);
+            var straight = HitchRatings.Of(
+                new(Gear.Family, [new("legs", new WholeValue(1))]),
+                one,
+                TagWords.Plain with
+                {
+                    Hitch = Hitch.Vertical,
+                },
+                Surroundings,
+                site.Books
+            );
             return HitchRatings.OfKit(straight!.OneLeg!.Value, Gear.Legs, RatedLoad);
         }
 
@@ -155,23 +171,25 @@ public sealed record PieceRow
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 
     /// <summary>May it be used, asked of Core.</summary>
-    public Usability UseOn(DateOnly today, Site site) => Usability.On(
-        new UseFacts
-        {
-            State = State,
-            OpenHolds = OpenHolds,
-            PeriodicDue = PeriodicDue,
-            FrequentDue = FrequentDue,
-            FrequentByCalendar = FrequentByCalendar,
-            RatedLoadKnown = RatedLoad is not null,
-            AgainstMarking = TagAt(site).AgainstUse.ToList(),
-            AgainstPolicy = site.Policies.Against(Gear).ToList(),
-            LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
-            CalibrationDue = CalibrationDue,
-            IsEmptyLot = LotCount == 0,
-            ForLifting = !Gear.Family.NotForLifting,
-        },
-        today);
+    public Usability UseOn(DateOnly today, Site site) =>
+        Usability.On(
+            new UseFacts
+            {
+                State = State,
+                OpenHolds = OpenHolds,
+                PeriodicDue = PeriodicDue,
+                FrequentDue = FrequentDue,
+                FrequentByCalendar = FrequentByCalendar,
+                RatedLoadKnown = RatedLoad is not null,
+                AgainstMarking = TagAt(site).AgainstUse.ToList(),
+                AgainstPolicy = site.Policies.Against(Gear).ToList(),
+                LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
+                CalibrationDue = CalibrationDue,
+                IsEmptyLot = LotCount == 0,
+                ForLifting = !Gear.Family.NotForLifting,
+            },
+            today
+        );
 
     internal const string Columns = """
         p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
@@ -184,47 +202,58 @@ public sealed record PieceRow
               where h.piece_id = p.id and r.hold_id is null order by h.placed_at) else '{}' end as holds
         """;
 
-    internal static PieceRow From(NpgsqlDataReader r) => new()
-    {
-        Id = r.Get<Guid>("id"),
-        Mark = r.Get<string>("mark"),
-        Gear = GearOf(r.Get<string>("family"), r.Get<string>("attributes")),
-        Serial = r.TextOrNull("serial"),
-        Maker = r.TextOrNull("maker"),
-        Model = r.TextOrNull("model"),
-        RatedLoad = r.TextOrNull("rated_load") is { } rated ? Mass.Parse(rated) : null,
-        DesignFactor = r.ValueOrNull<decimal>("design_factor"),
-        RatedFor = r.TextOrNull("rated_for"),
-        TagEntries = r.Get<string[]>("tag_entries"),
-        Surroundings = SurroundingsFrom(r.Get<string>("surroundings")),
-        ServiceClass = Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
-        InServiceSince = r.ValueOrNull<DateOnly>("in_service_since"),
-        StoreId = r.Get<int>("store_id"),
-        Store = r.Get<string>("store"),
-        Peg = r.Get<string>("peg"),
-        State = Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
-        Verdict = r.TextOrNull("verdict") is { } verdict ? Words.Parse<VerdictKind>(verdict, Words.Code) : null,
-        OpenHolds = r.Get<string[]>("holds").Select(HoldWords).ToList(),
-        PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
-        FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
-        Version = r.Get<int>("version"),
-        TagRead = r.Get<bool>("tag_read"),
-        Batch = r.TextOrNull("batch"),
-        CalibrationDue = r.ValueOrNull<DateOnly>("calibration_due"),
-        LotCount = r.ValueOrNull<int>("lot_count"),
-        SeasonFor = r.ValueOrNull<DateOnly>("season_for"),
-        IsCarried = r.Get<bool>("carried"),
-        Touched = r.ValueOrNull<DateOnly>("touched"),
-        DetailFields = FieldsOf(r.Get<string>("details")),
-        Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3])) : null,
-        CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report ? new(Day(report[0]), report[1], report[2]) : null,
-    };
+    internal static PieceRow From(NpgsqlDataReader r) =>
+        new()
+        {
+            Id = r.Get<Guid>("id"),
+            Mark = r.Get<string>("mark"),
+            Gear = GearOf(r.Get<string>("family"), r.Get<string>("attributes")),
+            Serial = r.TextOrNull("serial"),
+            Maker = r.TextOrNull("maker"),
+            Model = r.TextOrNull("model"),
+            RatedLoad = r.TextOrNull("rated_load") is { } rated ? Mass.Parse(rated) : null,
+            DesignFactor = r.ValueOrNull<decimal>("design_factor"),
+            RatedFor = r.TextOrNull("rated_for"),
+            TagEntries = r.Get<string[]>("tag_entries"),
+            Surroundings = SurroundingsFrom(r.Get<string>("surroundings")),
+            ServiceClass = Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
+            InServiceSince = r.ValueOrNull<DateOnly>("in_service_since"),
+            StoreId = r.Get<int>("store_id"),
+            Store = r.Get<string>("store"),
+            Peg = r.Get<string>("peg"),
+            State = Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
+            Verdict = r.TextOrNull("verdict") is { } verdict ? Words.Parse<VerdictKind>(verdict, Words.Code) : null,
+            OpenHolds = r.Get<string[]>("holds").Select(HoldWords).ToList(),
+            PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
+            FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
+            Version = r.Get<int>("version"),
+            TagRead = r.Get<bool>("tag_read"),
+            Batch = r.TextOrNull("batch"),
+            CalibrationDue = r.ValueOrNull<DateOnly>("calibration_due"),
+            LotCount = r.ValueOrNull<int>("lot_count"),
+            SeasonFor = r.ValueOrNull<DateOnly>("season_for"),
+            IsCarried = r.Get<bool>("carried"),
+            Touched = r.ValueOrNull<DateOnly>("touched"),
+            DetailFields = FieldsOf(r.Get<string>("details")),
+            Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held
+                ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3]))
+                : null,
+            CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report
+                ? new(Day(report[0]), report[1], report[2])
+                : null,
+        };
 
     /// <summary>The piece as a lift looks at it.</summary>
     public LiftGear OnLift(DateOnly today, Site site)
     {
         var details = Details;
-        return new(Mark, Gear, RatedLoad, DesignFactor, details.Tag, UseOn(today, site)) { Hottest = Surroundings.HasMet, Members = details.Members, LotCount = LotCount, Fit = details.Fit };
+        return new(Mark, Gear, RatedLoad, DesignFactor, details.Tag, UseOn(today, site))
+        {
+            Hottest = Surroundings.HasMet,
+            Members = details.Members,
+            LotCount = LotCount,
+            Fit = details.Fit,
+        };
     }
 
     private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd");
@@ -232,25 +261,47 @@ public sealed record PieceRow
     internal static string DetailsJson(PieceEntry entry)
     {
         var fields = PieceEntryFields.Of(entry);
-        return JsonSerializer.Serialize(PieceDetails.Fields.Where(f => fields.GetValueOrDefault(f) is { Length: > 0 }).ToDictionary(f => f, f => fields[f]));
+        return JsonSerializer.Serialize(
+            PieceDetails
+                .Fields.Where(f => fields.GetValueOrDefault(f) is { Length: > 0 })
+                .ToDictionary(f => f, f => fields[f])
+        );
     }
 
-    internal static string AttributesJson(GearPiece gear) => JsonSerializer.Serialize(gear.Values.ToDictionary(v => v.Key, v => v.Value.Text));
+    internal static string AttributesJson(GearPiece gear) =>
+        JsonSerializer.Serialize(gear.Values.ToDictionary(v => v.Key, v => v.Value.Text));
 
-    internal static string SurroundingsJson(Surroundings met) => JsonSerializer.Serialize(new Dictionary<string, string?>
-    {
-        ["coldest"] = met.Coldest?.ToString(),
-        ["hottest"] = met.Hottest?.ToString(),
-        ["hasMet"] = met.HasMet?.ToString(),
-        ["makersWord"] = met.MakersWord,
-        ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Words.Code)),
-    }.Where(f => f.Value is not null).ToDictionary());
+    internal static string SurroundingsJson(Surroundings met) =>
+        JsonSerializer.Serialize(
+            new Dictionary<string, string?>
+            {
+                ["coldest"] = met.Coldest?.ToString(),
+                ["hottest"] = met.Hottest?.ToString(),
+                ["hasMet"] = met.HasMet?.ToString(),
+                ["makersWord"] = met.MakersWord,
+                ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Words.Code)),
+            }
+                .Where(f => f.Value is not null)
+                .ToDictionary()
+        );
 
     private static Surroundings SurroundingsFrom(string json)
     {
-        if (json == "{}") return Surroundings.Ordinary;
+        if (json == "{}")
+            return Surroundings.Ordinary;
         var fields = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
-        return new(At("coldest"), At("hottest"), At("hasMet"), (fields.GetValueOrDefault("chemicals") ?? string.Empty).Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(c => Words.Parse<Chemical>(c, Words.Code)).ToList()) { MakersWord = fields.GetValueOrDefault("makersWord") };
+        return new(
+            At("coldest"),
+            At("hottest"),
+            At("hasMet"),
+            (fields.GetValueOrDefault("chemicals") ?? string.Empty)
+                .Split(' ', StringSplitOptions.RemoveEmptyEntries)
+                .Select(c => Words.Parse<Chemical>(c, Words.Code))
+                .ToList()
+        )
+        {
+            MakersWord = fields.GetValueOrDefault("makersWord"),
+        };
 
         Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
     }
@@ -258,20 +309,31 @@ public sealed record PieceRow
     /// <summary>Gear as the records have it. What is made alike is read once: a store holds far fewer makes than pieces.</summary>
     internal static GearPiece GearOf(string family, string json)
     {
-        if (Makes.TryGetValue((family, json), out var known)) return known;
+        if (Makes.TryGetValue((family, json), out var known))
+            return known;
         var values = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
         var gear = new GearPiece(
-            GearFamilies.Find(family) ?? throw new InvalidOperationException($"The records hold a family {family} that this version does not know."),
-            values.Select(v => new KeyValuePair<string, AttributeValue>(v.Key, GearAttributes.Find(v.Key)!.Read(v.Value).Value)));
-        if (Makes.Count >= MostMakes) Makes.Clear();
+            GearFamilies.Find(family)
+                ?? throw new InvalidOperationException(
+                    $"The records hold a family {family} that this version does not know."
+                ),
+            values.Select(v => new KeyValuePair<string, AttributeValue>(
+                v.Key,
+                GearAttributes.Find(v.Key)!.Read(v.Value).Value
+            ))
+        );
+        if (Makes.Count >= MostMakes)
+            Makes.Clear();
         return Makes[(family, json)] = gear;
     }
 
     /// <summary>Further fields as the records have them; written alike, they are read once.</summary>
     private static Dictionary<string, string> FieldsOf(string json)
     {
-        if (Fields.TryGetValue(json, out var known)) return known;
-        if (Fields.Count >= MostMakes) Fields.Clear();
+        if (Fields.TryGetValue(json, out var known))
+            return known;
+        if (Fields.Count >= MostMakes)
+            Fields.Clear();
         return Fields[json] = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
     }
 

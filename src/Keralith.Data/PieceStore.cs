@@ -34,117 +34,234 @@ public sealed class PieceStore(Database database, SiteStore sites)
     private readonly Recorder _recorder = new(database);
 
     /// <summary>The piece of a mark, or of a serial only one piece has; null when there is none.</summary>
-    public Task<PieceRow?> FindAsync(string text, CancellationToken cancel) => database.AskAsync(t => Find(t, text), cancel);
+    public Task<PieceRow?> FindAsync(string text, CancellationToken cancel) =>
+        database.AskAsync(t => Find(t, text), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<PieceRow?> Find(Trip trip, string text)
     {
         var wanted = text.Trim().ToUpperInvariant();
         return trip.Ask(
-            new NpgsqlBatchCommand($"select {PieceRow.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2").Positional(wanted),
+            new NpgsqlBatchCommand(
+                $"select {PieceRow.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
+            ).Positional(wanted),
             PieceRow.From,
-            found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null);
+            found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null
+        );
     }
 
     public Task<PieceRow?> GetAsync(Guid id, CancellationToken cancel) =>
-        database.Command($"select {PieceRow.Columns} {From} where p.id = $1").Positional(id).FirstAsync(PieceRow.From, cancel);
+        database
+            .Command($"select {PieceRow.Columns} {From} where p.id = $1")
+            .Positional(id)
+            .FirstAsync(PieceRow.From, cancel);
 
     /// <summary>The pieces of marks, by mark.</summary>
     public Task<List<PieceRow>> OfMarksAsync(IReadOnlyCollection<string> marks, CancellationToken cancel) =>
-        database.Command($"select {PieceRow.Columns} {From} where p.mark = any($1) order by p.mark").Positional([marks.ToArray()]).ListAsync(PieceRow.From, cancel);
+        database
+            .Command($"select {PieceRow.Columns} {From} where p.mark = any($1) order by p.mark")
+            .Positional([marks.ToArray()])
+            .ListAsync(PieceRow.From, cancel);
 
     /// <summary>Pieces that may still turn up, of a family or of all, those of a store first: what a piece without a label is compared with.</summary>
-    public Task<List<PieceRow>> LikeAsync(string? family, int? store, CancellationToken cancel) => database.Command($"""
-        select {PieceRow.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
-        """).Positional(family, store).ListAsync(PieceRow.From, cancel);
+    public Task<List<PieceRow>> LikeAsync(string? family, int? store, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                select {PieceRow.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
+                """
+            )
+            .Positional(family, store)
+            .ListAsync(PieceRow.From, cancel);
 
     /// <summary>Pieces by store, peg and mark.</summary>
     public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel)
     {
         var asked = new Conditions();
-        if (query.Store is { } store) asked.Add($"p.store_id = {asked.Bind(store)}");
+        if (query.Store is { } store)
+            asked.Add($"p.store_id = {asked.Bind(store)}");
 
         // State and limit stand in the query itself: both decide which index answers it, and there are few of either.
-        if (query.State is { } state) asked.Add($"p.state = '{Words.Code(state)}'");
-        if (query.Families is { } families) asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
-        if (query.WithoutRetired) asked.Add("p.state not in ('condemned', 'destroyed')");
-        return database.Command($"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {query.Most}")
-            .Positional(asked.Values).ListAsync(PieceRow.From, cancel);
+        if (query.State is { } state)
+            asked.Add($"p.state = '{Words.Code(state)}'");
+        if (query.Families is { } families)
+            asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
+        if (query.WithoutRetired)
+            asked.Add("p.state not in ('condemned', 'destroyed')");
+        return database
+            .Command(
+                $"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {query.Most}"
+            )
+            .Positional(asked.Values)
+            .ListAsync(PieceRow.From, cancel);
     }
 
     /// <summary>The newest baseline of each measure.</summary>
     /// <param name="at">As they stood at a moment, where a record of then is corrected; null: now.</param>
-    public Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(Guid piece, CancellationToken cancel, DateTimeOffset? at = null) => database.AskAsync(t => Baselines(t, piece, at), cancel);
+    public Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(
+        Guid piece,
+        CancellationToken cancel,
+        DateTimeOffset? at = null
+    ) => database.AskAsync(t => Baselines(t, piece, at), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<IReadOnlyDictionary<BaselineKey, BaselineRow>> Baselines(Trip trip, Guid piece, DateTimeOffset? at = null) =>
-        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at), BaselineFrom, rows => (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key));
+    public static Asked<IReadOnlyDictionary<BaselineKey, BaselineRow>> Baselines(
+        Trip trip,
+        Guid piece,
+        DateTimeOffset? at = null
+    ) =>
+        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at), BaselineFrom, rows =>
+            (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key)
+        );
 
     /// <summary>The newest figure of each measure of some pieces; an empty set for a piece without any.</summary>
-    internal static async Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(Database database, IEnumerable<Guid> pieces, CancellationToken cancel)
+    internal static async Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(
+        Database database,
+        IEnumerable<Guid> pieces,
+        CancellationToken cancel
+    )
     {
         var wanted = pieces.ToArray();
-        var rows = await database.Command("""
-            select distinct on (piece_id, part, criterion) piece_id, part, criterion, value, basis, links
-            from baseline where piece_id = any($1) order by piece_id, part, criterion, id desc
-            """).Positional([wanted]).ListAsync(
-            r => (Piece: r.GetGuid(0), Key: new BaselineKey(r.GetString(1), r.GetString(2)), Figure: new BaselineFigure(Length.Parse(r.GetString(3)), Words.Parse<BaselineBasis>(r.GetString(4), Words.Code), r.ValueOrNull<int>("links"))),
-            cancel).ConfigureAwait(false);
+        var rows = await database
+            .Command(
+                """
+                select distinct on (piece_id, part, criterion) piece_id, part, criterion, value, basis, links
+                from baseline where piece_id = any($1) order by piece_id, part, criterion, id desc
+                """
+            )
+            .Positional([wanted])
+            .ListAsync(
+                r =>
+                    (
+                        Piece: r.GetGuid(0),
+                        Key: new BaselineKey(r.GetString(1), r.GetString(2)),
+                        Figure: new BaselineFigure(
+                            Length.Parse(r.GetString(3)),
+                            Words.Parse<BaselineBasis>(r.GetString(4), Words.Code),
+                            r.ValueOrNull<int>("links")
+                        )
+                    ),
+                cancel
+            )
+            .ConfigureAwait(false);
         var of = wanted.ToDictionary(id => id, _ => new Dictionary<BaselineKey, BaselineFigure>());
-        foreach (var (piece, key, figure) in rows) of[piece][key] = figure;
+        foreach (var (piece, key, figure) in rows)
+            of[piece][key] = figure;
         return of;
     }
 
     /// <summary>The newest figure of each measure of some pieces.</summary>
-    public Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(IEnumerable<Guid> pieces, CancellationToken cancel) => FiguresAsync(database, pieces, cancel);
+    public Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(
+        IEnumerable<Guid> pieces,
+        CancellationToken cancel
+    ) => FiguresAsync(database, pieces, cancel);
 
     /// <summary>Other pieces of the same maker with the same serial.</summary>
-    public Task<List<string>> TwinsOfSerialAsync(string maker, string serial, string exceptMark, CancellationToken cancel) => database.AskAsync(t => TwinsOfSerial(t, maker, serial, exceptMark), cancel);
+    public Task<List<string>> TwinsOfSerialAsync(
+        string maker,
+        string serial,
+        string exceptMark,
+        CancellationToken cancel
+    ) => database.AskAsync(t => TwinsOfSerial(t, maker, serial, exceptMark), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<string>> TwinsOfSerial(Trip trip, string maker, string serial, string exceptMark) => trip.All(
-        new NpgsqlBatchCommand("select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5").Positional(serial, maker, exceptMark),
-        r => r.GetString(0));
+    public static Asked<List<string>> TwinsOfSerial(Trip trip, string maker, string serial, string exceptMark) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                "select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5"
+            ).Positional(serial, maker, exceptMark),
+            r => r.GetString(0)
+        );
 
     /// <summary>Registers a piece: new, to be inspected before first use.</summary>
     /// <param name="entry">What was entered.</param>
     /// <param name="id">The piece's client-made id.</param>
-    public Task<Checked<Recorded>> RegisterAsync(PieceEntry entry, Guid id, Stamp stamp, CancellationToken cancel) => RegisterAsync([(id, entry)], stamp, cancel);
+    public Task<Checked<Recorded>> RegisterAsync(PieceEntry entry, Guid id, Stamp stamp, CancellationToken cancel) =>
+        RegisterAsync([(id, entry)], stamp, cancel);
 
     /// <summary>Registers pieces, all or none: new, to be inspected before first use.</summary>
-    public Task<Checked<Recorded>> RegisterAsync(IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces, Stamp stamp, CancellationToken cancel) =>
-        _recorder.RecordAsync(stamp, transaction => PieceWriter.RegisterAsync(transaction, pieces, stamp, null, cancel), cancel);
+    public Task<Checked<Recorded>> RegisterAsync(
+        IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            transaction => PieceWriter.RegisterAsync(transaction, pieces, stamp, null, cancel),
+            cancel
+        );
 
     /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
     /// <param name="version">The version the change was made on.</param>
-    public Task<Checked<Recorded>> EditAsync(Guid id, int version, PieceEntry entry, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (await Recorder.LockAsync(transaction, id, cancel).ConfigureAwait(false) is not { } piece) return "There is no such piece.";
-            if (piece.State.IsRetired()) return "This piece is retired; its record stands as it is.";
-            if (piece.Version != version) return Recorder.Conflict;
-            if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family) return "The mark and the family of a piece never change; register another.";
-            if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked) return asked;
-            if (entry.RefusalToUnread(piece.TagRead) is { } unread) return unread;
-            if (piece.CarriedOver is { } report && entry.CarriedOver != report) return "The report it was taken over with stands as recorded.";
-            var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
-            var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value).ToList();
-            if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional) return provisional;
-            if (await PieceWriter.ChangeAsync(transaction, piece, entry, changed, stamp, cancel).ConfigureAwait(false) is { } refusal) return refusal;
-            await Recorder.DeriveAsync(transaction, await sites.GetAsync(cancel).ConfigureAwait(false), piece with { ServiceClass = entry.ServiceClass }, piece.State, cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, "piece.changed", piece.Mark, PieceWriter.Describe(entry), cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
+    public Task<Checked<Recorded>> EditAsync(
+        Guid id,
+        int version,
+        PieceEntry entry,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            async transaction =>
+            {
+                if (await Recorder.LockAsync(transaction, id, cancel).ConfigureAwait(false) is not { } piece)
+                    return "There is no such piece.";
+                if (piece.State.IsRetired())
+                    return "This piece is retired; its record stands as it is.";
+                if (piece.Version != version)
+                    return Recorder.Conflict;
+                if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family)
+                    return "The mark and the family of a piece never change; register another.";
+                if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked)
+                    return asked;
+                if (entry.RefusalToUnread(piece.TagRead) is { } unread)
+                    return unread;
+                if (piece.CarriedOver is { } report && entry.CarriedOver != report)
+                    return "The report it was taken over with stands as recorded.";
+                var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
+                var changed = entry
+                    .Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value)
+                    .ToList();
+                if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional)
+                    return provisional;
+                if (
+                    await PieceWriter
+                        .ChangeAsync(transaction, piece, entry, changed, stamp, cancel)
+                        .ConfigureAwait(false) is
+                    { } refusal
+                )
+                    return refusal;
+                await Recorder
+                    .DeriveAsync(
+                        transaction,
+                        await sites.GetAsync(cancel).ConfigureAwait(false),
+                        piece with
+                        {
+                            ServiceClass = entry.ServiceClass,
+                        },
+                        piece.State,
+                        cancel
+                    )
+                    .ConfigureAwait(false);
+                await LedgerStore
+                    .AppendAsync(transaction, stamp, "piece.changed", piece.Mark, PieceWriter.Describe(entry), cancel)
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 
     /// <summary>What its marking said over time, newest first.</summary>
-    public static Asked<List<TagRecord>> Tags(Trip trip, Guid piece) => trip.All(
-        new NpgsqlBatchCommand("""
-            select t.rated_load, t.design_factor, t.rated_for, t.entries, t.words::text as words, t.why, t.at, w.name
-            from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
-            """).Positional(piece),
-        TagRecord.From);
+    public static Asked<List<TagRecord>> Tags(Trip trip, Guid piece) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select t.rated_load, t.design_factor, t.rated_for, t.entries, t.words::text as words, t.why, t.at, w.name
+                from tag_record t join person w on w.id = t.by_person where t.piece_id = $1 order by t.id desc limit 50
+                """
+            ).Positional(piece),
+            TagRecord.From
+        );
 
     private const string BaselineSql = """
         select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
@@ -153,15 +270,28 @@ public sealed class PieceStore(Database database, SiteStore sites)
         order by b.part, b.criterion, b.id desc
         """;
 
-    private static BaselineRow BaselineFrom(NpgsqlDataReader r) => new(
-        new(r.Get<string>("part"), r.Get<string>("criterion")),
-        new(Length.Parse(r.Get<string>("value")), Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code), r.ValueOrNull<int>("links")),
-        r.Get<DateTimeOffset>("set_at"),
-        r.Get<string>("name"));
+    private static BaselineRow BaselineFrom(NpgsqlDataReader r) =>
+        new(
+            new(r.Get<string>("part"), r.Get<string>("criterion")),
+            new(
+                Length.Parse(r.Get<string>("value")),
+                Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code),
+                r.ValueOrNull<int>("links")
+            ),
+            r.Get<DateTimeOffset>("set_at"),
+            r.Get<string>("name")
+        );
 
-    internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(NpgsqlCommand command, Guid piece, CancellationToken cancel, DateTimeOffset? at = null)
+    internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(
+        NpgsqlCommand command,
+        Guid piece,
+        CancellationToken cancel,
+        DateTimeOffset? at = null
+    )
     {
         command.CommandText = BaselineSql;
-        return (await command.Positional(piece, at).ListAsync(BaselineFrom, cancel).ConfigureAwait(false)).ToDictionary(r => r.Key);
+        return (await command.Positional(piece, at).ListAsync(BaselineFrom, cancel).ConfigureAwait(false)).ToDictionary(
+            r => r.Key
+        );
     }
 }

@@ -33,7 +33,12 @@ public sealed record FacetCount(string Facet, string Value, int Count);
 /// <param name="Total">How many match in all.</param>
 /// <param name="Facets">The values of each facet with their counts, the commonest first.</param>
 /// <param name="IsNearest">Whether nothing is written as looked for and the nearest spellings are shown instead.</param>
-public sealed record RegisterPage(IReadOnlyList<PieceRow> Pieces, int Total, IReadOnlyList<FacetCount> Facets, bool IsNearest);
+public sealed record RegisterPage(
+    IReadOnlyList<PieceRow> Pieces,
+    int Total,
+    IReadOnlyList<FacetCount> Facets,
+    bool IsNearest
+);
 
 /// <summary>What a search goes by.</summary>
 /// <param name="Ledger">How far the ledger has come: counts kept hold until it grows.</param>
@@ -52,39 +57,68 @@ public sealed class RegisterSearch(Database database)
     public static IEnumerable<string> Facets => Facet.Names;
 
     /// <param name="standing">What a search goes by, asked for beside other things; null: it is asked for now.</param>
-    public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel, SearchStanding? standing = null)
+    public async Task<RegisterPage> FindAsync(
+        RegisterQuery query,
+        CancellationToken cancel,
+        SearchStanding? standing = null
+    )
     {
         var words = Words(query.Text);
         standing ??= await database.AskAsync(Standing, cancel).ConfigureAwait(false);
         var page = await RunAsync(query, words, nearest: null, standing, cancel).ConfigureAwait(false);
-        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0 ? page : await RunAsync(query, [], string.Join(' ', words), standing, cancel).ConfigureAwait(false);
+        return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0
+            ? page
+            : await RunAsync(query, [], string.Join(' ', words), standing, cancel).ConfigureAwait(false);
     }
 
     /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
     public Task<List<PieceRow>> AfterAsync(string text, string? after, int most, CancellationToken cancel)
     {
         var asked = new Conditions();
-        foreach (var word in Words(text)) asked.Add(Written(word, asked));
-        if (after is not null) asked.Add($"p.mark > {asked.Bind(after)}");
-        return database.Command($"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where {asked} order by p.mark limit {asked.Bind(most)}")
-            .Positional(asked.Values).ListAsync(PieceRow.From, cancel);
+        foreach (var word in Words(text))
+            asked.Add(Written(word, asked));
+        if (after is not null)
+            asked.Add($"p.mark > {asked.Bind(after)}");
+        return database
+            .Command(
+                $"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where {asked} order by p.mark limit {asked.Bind(most)}"
+            )
+            .Positional(asked.Values)
+            .ListAsync(PieceRow.From, cancel);
     }
 
     /// <summary>A fragment is written somewhere on the piece.</summary>
     private static string Written(string word, Conditions asked) => $"p.sought like {asked.Bind($"%{Literal(word)}%")}";
 
-    private static string[] Words(string? text) => (text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);
+    private static string[] Words(string? text) =>
+        (text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);
 
-    private static string Literal(string word) => word.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("%", "\\%", StringComparison.Ordinal).Replace("_", "\\_", StringComparison.Ordinal);
+    private static string Literal(string word) =>
+        word.Replace("\\", "\\\\", StringComparison.Ordinal)
+            .Replace("%", "\\%", StringComparison.Ordinal)
+            .Replace("_", "\\_", StringComparison.Ordinal);
 
     /// <summary>Asks how far the ledger has come, and for the stores.</summary>
-    public static Asked<SearchStanding> Standing(Trip trip) => trip.Ask(
-        new NpgsqlBatchCommand("select coalesce(max(number), 0) as number, null::integer as id, '' as name, 0 as position from ledger union all select 0, id, name, position from store order by 4, 3"),
-        r => (Number: r.GetInt64(0), Id: r.ValueOrNull<int>("id"), Name: r.GetString(2)),
-        rows => new SearchStanding(rows.First(r => r.Id is null).Number, rows.Where(r => r.Id is not null).Select(r => ($"{r.Id}", r.Name)).ToList()));
+    public static Asked<SearchStanding> Standing(Trip trip) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                "select coalesce(max(number), 0) as number, null::integer as id, '' as name, 0 as position from ledger union all select 0, id, name, position from store order by 4, 3"
+            ),
+            r => (Number: r.GetInt64(0), Id: r.ValueOrNull<int>("id"), Name: r.GetString(2)),
+            rows => new SearchStanding(
+                rows.First(r => r.Id is null).Number,
+                rows.Where(r => r.Id is not null).Select(r => ($"{r.Id}", r.Name)).ToList()
+            )
+        );
 
     /// <param name="nearest">What the nearest spellings of are looked for; null: the words must be written.</param>
-    private async Task<RegisterPage> RunAsync(RegisterQuery query, string[] words, string? nearest, SearchStanding standing, CancellationToken cancel)
+    private async Task<RegisterPage> RunAsync(
+        RegisterQuery query,
+        string[] words,
+        string? nearest,
+        SearchStanding standing,
+        CancellationToken cancel
+    )
     {
         var (ledger, stores) = standing;
         var asked = new Conditions();
@@ -93,15 +127,20 @@ public sealed class RegisterSearch(Database database)
         var order = nearest is null ? Order(query.Sort) : Nearest(asked, nearest);
         Sought(asked, words, stores);
         var sought = asked.ToString();
-        var chosen = facets.Index().Where(f => query.Chosen.ContainsKey(f.Item.Name))
+        var chosen = facets
+            .Index()
+            .Where(f => query.Chosen.ContainsKey(f.Item.Name))
             .ToDictionary(f => f.Index, f => asked.Bind(f.Item.ValueOf(query.Chosen[f.Item.Name])));
-        foreach (var (at, bound) in chosen) asked.Add(facets[at].Holds(facets[at].Column, query.Chosen[facets[at].Name], bound));
+        foreach (var (at, bound) in chosen)
+            asked.Add(facets[at].Holds(facets[at].Column, query.Chosen[facets[at].Name], bound));
         var values = asked.Values;
         var key = string.Join('\n', [sought, .. values, .. query.Chosen.Select(c => $"{c.Key}={c.Value}")]);
         var kept = _kept.Find(key, ledger);
         var found = asked.ToString();
-        var (onPage, skip) = nearest is null && kept is not null ? StoresOfPage(query, kept, stores) : (null, query.Skip);
-        if (onPage is not null) found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
+        var (onPage, skip) =
+            nearest is null && kept is not null ? StoresOfPage(query, kept, stores) : (null, query.Skip);
+        if (onPage is not null)
+            found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
         var page = $"limit {asked.Bind(query.Most)} offset {asked.Bind(skip)}";
         var counted = string.Join(", ", facets.Select((f, i) => $"({f.Column})::text as facet{i}"));
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
@@ -110,19 +149,32 @@ public sealed class RegisterSearch(Database database)
             BatchCommands =
             {
                 Settings(),
-
                 // The page's marks first, then their rows: holds and reports are looked up for those shown alone.
-                new NpgsqlBatchCommand($"""
-                    select {PieceRow.Columns}, {counted} from ({Ids(found, order, page, words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null)}) page
+                new NpgsqlBatchCommand(
+                    $"""
+                    select {PieceRow.Columns}, {counted} from ({Ids(
+                        found,
+                        order,
+                        page,
+                        words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null
+                    )}) page
                     join piece p on p.id = page.id join store s on s.id = p.store_id order by {order}
-                    """).Positional(asked.Values),
+                    """
+                ).Positional(asked.Values),
             },
         };
 
         // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known beforehand, else on a trip of its own.
         var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
-        var counting = new NpgsqlBatchCommand(FacetSql(facets, sought, chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value)))).Positional(values);
-        if (kept is null && !few) batch.BatchCommands.Add(counting);
+        var counting = new NpgsqlBatchCommand(
+            FacetSql(
+                facets,
+                sought,
+                chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value))
+            )
+        ).Positional(values);
+        if (kept is null && !few)
+            batch.BatchCommands.Add(counting);
         var pieces = new List<PieceRow>();
         var counts = new List<(int Facet, string? Value, int Count)>();
         await using (var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false))
@@ -131,11 +183,13 @@ public sealed class RegisterSearch(Database database)
             while (await reader.ReadAsync(cancel).ConfigureAwait(false))
             {
                 pieces.Add(PieceRow.From(reader));
-                if (few) counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
+                if (few)
+                    counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
             }
 
             await reader.NextResultAsync(cancel).ConfigureAwait(false);
-            if (kept is null && !few) await CountAsync(reader, counts, cancel).ConfigureAwait(false);
+            if (kept is null && !few)
+                await CountAsync(reader, counts, cancel).ConfigureAwait(false);
         }
 
         if (few && pieces.Count == query.Most)
@@ -149,32 +203,55 @@ public sealed class RegisterSearch(Database database)
 
         if (kept is null)
         {
-            kept = counts.GroupBy(c => (c.Facet, c.Value)).Select(g => (g.Key.Facet, g.Key.Value, Count: g.Sum(c => c.Count)))
-                .OrderBy(c => c.Facet).ThenByDescending(c => c.Count).ThenBy(c => c.Value, StringComparer.Ordinal)
-                .Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count)).ToList();
+            kept = counts
+                .GroupBy(c => (c.Facet, c.Value))
+                .Select(g => (g.Key.Facet, g.Key.Value, Count: g.Sum(c => c.Count)))
+                .OrderBy(c => c.Facet)
+                .ThenByDescending(c => c.Count)
+                .ThenBy(c => c.Value, StringComparer.Ordinal)
+                .Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count))
+                .ToList();
             _kept.Keep(key, ledger, kept);
         }
 
-        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
+        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value)
+            .Sum(f => f.Count);
         return new(pieces, total, kept, nearest is not null && pieces.Count > 0);
     }
 
     /// <summary>Every word is written on the piece; words that are part of a store's name name the store instead.</summary>
     private static void Sought(Conditions asked, string[] words, IReadOnlyList<(string Id, string Name)> stores)
     {
-        var ofStores = words.Where(w => w.Length >= 3 && stores.Any(s => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).ToArray();
-        foreach (var word in words.Except(ofStores)) asked.Add(Written(word, asked));
-        if (ofStores.Length == 0) return;
-        var named = stores.Where(s => Array.TrueForAll(ofStores, w => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase))).Select(s => int.Parse(s.Id)).ToArray();
-        asked.Add($"(p.store_id = any({asked.Bind(named)}::int[]) or {Conditions.All([.. ofStores.Select(w => Written(w, asked))])})");
+        var ofStores = words
+            .Where(w => w.Length >= 3 && stores.Any(s => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase)))
+            .ToArray();
+        foreach (var word in words.Except(ofStores))
+            asked.Add(Written(word, asked));
+        if (ofStores.Length == 0)
+            return;
+        var named = stores
+            .Where(s => Array.TrueForAll(ofStores, w => s.Name.Contains(w, StringComparison.OrdinalIgnoreCase)))
+            .Select(s => int.Parse(s.Id))
+            .ToArray();
+        asked.Add(
+            $"(p.store_id = any({asked.Bind(named)}::int[]) or {Conditions.All([.. ofStores.Select(w => Written(w, asked))])})"
+        );
     }
 
     /// <summary>For its batch alone: one letter left out of a short word is still near; each search is planned for what it looks for; counting needs room.</summary>
-    private static NpgsqlBatchCommand Settings() => new("select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)");
+    private static NpgsqlBatchCommand Settings() =>
+        new(
+            "select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"
+        );
 
-    private static async Task CountAsync(NpgsqlDataReader reader, List<(int Facet, string? Value, int Count)> counts, CancellationToken cancel)
+    private static async Task CountAsync(
+        NpgsqlDataReader reader,
+        List<(int Facet, string? Value, int Count)> counts,
+        CancellationToken cancel
+    )
     {
-        while (await reader.ReadAsync(cancel).ConfigureAwait(false)) counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+            counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
     }
 
     /// <summary>
@@ -182,18 +259,27 @@ public sealed class RegisterSearch(Database database)
     /// before it. The rest need not be read or sorted.
     /// </summary>
     /// <returns>The stores' numbers, or null where the page is not by place or the counts do not tell.</returns>
-    private static (int[]? Stores, int Skip) StoresOfPage(RegisterQuery query, List<FacetCount> kept, IReadOnlyList<(string Id, string Name)> stores)
+    private static (int[]? Stores, int Skip) StoresOfPage(
+        RegisterQuery query,
+        List<FacetCount> kept,
+        IReadOnlyList<(string Id, string Name)> stores
+    )
     {
-        if (query.Sort != "place" || query.Chosen.ContainsKey("store")) return (null, query.Skip);
+        if (query.Sort != "place" || query.Chosen.ContainsKey("store"))
+            return (null, query.Skip);
         var counts = kept.Where(f => f.Facet == "store").ToDictionary(f => f.Value, f => f.Count);
-        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value).Sum(f => f.Count);
-        if (counts.Values.Sum() != total || stores.DistinctBy(s => s.Name).Count() != stores.Count) return (null, query.Skip);
+        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value)
+            .Sum(f => f.Count);
+        if (counts.Values.Sum() != total || stores.DistinctBy(s => s.Name).Count() != stores.Count)
+            return (null, query.Skip);
         var (on, skip, left) = (new List<int>(), query.Skip, query.Most);
         foreach (var (id, name) in stores)
         {
             var here = counts.GetValueOrDefault(name);
-            if (left <= 0) break;
-            if (here == 0) continue;
+            if (left <= 0)
+                break;
+            if (here == 0)
+                continue;
             if (on.Count == 0 && skip >= here)
             {
                 skip -= here;
@@ -214,28 +300,41 @@ public sealed class RegisterSearch(Database database)
         return $"word_similarity({bound}, p.sought) desc, p.mark";
     }
 
-    private static string Order(string sort) => sort switch
-    {
-        "mark" => "p.mark",
-        "due" => "p.periodic_due nulls last, p.mark",
-        "rated" => "p.rated_kg desc nulls last, p.mark",
-        "new" => "p.registered_at desc, p.mark",
-        _ => "s.position, p.peg, p.mark",
-    };
+    private static string Order(string sort) =>
+        sort switch
+        {
+            "mark" => "p.mark",
+            "due" => "p.periodic_due nulls last, p.mark",
+            "rated" => "p.rated_kg desc nulls last, p.mark",
+            "new" => "p.registered_at desc, p.mark",
+            _ => "s.position, p.peg, p.mark",
+        };
 
     /// <summary>The pieces of a page. The whole register by place is read store by store along its pegs, as far as the page goes.</summary>
-    private static string Ids(string found, string order, string page, bool everything) => everything && order == Order(string.Empty)
-        ? $"select p.id from store s cross join lateral (select p.id, p.peg, p.mark from piece p where p.store_id = s.id and {found} order by p.peg, p.mark limit {page.Split(' ')[1]}::int + {page.Split(' ')[3]}::int) p order by {order} {page}"
-        : $"select p.id from piece p join store s on s.id = p.store_id where {found} order by {order} {page}";
+    private static string Ids(string found, string order, string page, bool everything) =>
+        everything && order == Order(string.Empty)
+            ? $"select p.id from store s cross join lateral (select p.id, p.peg, p.mark from piece p where p.store_id = s.id and {found} order by p.peg, p.mark limit {page.Split(' ')[1]}::int + {page.Split(' ')[3]}::int) p order by {order} {page}"
+            : $"select p.id from piece p join store s on s.id = p.store_id where {found} order by {order} {page}";
 
     /// <summary>Each facet's counts leave its own filter out: what choosing another value would show. One pass over the matches groups by all facets at once; the few groups are then added up.</summary>
     /// <param name="chosen">The facets with a value chosen, and the parameter it is bound to.</param>
-    private static string FacetSql(IReadOnlyList<Facet> facets, string sought, Dictionary<int, (string Words, string Bound)> chosen) => $"""
-        with f as materialized (
-          select {string.Join(", ", facets.Select((f, i) => $"{f.Column} as c{i}"))}, count(*)::int as n
-          from piece p where {sought}
-          group by {string.Join(", ", facets.Select((_, i) => i + 1))})
-        {string.Join("\nunion all ", facets.Select((f, i) => $"(select {i} as facet, c{i}::text as value, sum(n)::int as count from f where {Conditions.All([.. chosen.Where(o => o.Key != i).Select(o => facets[o.Key].Holds($"c{o.Key}", o.Value.Words, o.Value.Bound))])} group by c{i} order by 3 desc, 2 limit {MostValues})"))}
-        order by facet, count desc, value
-        """;
+    private static string FacetSql(
+        IReadOnlyList<Facet> facets,
+        string sought,
+        Dictionary<int, (string Words, string Bound)> chosen
+    ) =>
+        $"""
+            with f as materialized (
+              select {string.Join(", ", facets.Select((f, i) => $"{f.Column} as c{i}"))}, count(*)::int as n
+              from piece p where {sought}
+              group by {string.Join(", ", facets.Select((_, i) => i + 1))})
+            {string.Join(
+                "\nunion all ",
+                facets.Select(
+                    (f, i) =>
+                        $"(select {i} as facet, c{i}::text as value, sum(n)::int as count from f where {Conditions.All([.. chosen.Where(o => o.Key != i).Select(o => facets[o.Key].Holds($"c{o.Key}", o.Value.Words, o.Value.Bound))])} group by c{i} order by 3 desc, 2 limit {MostValues})"
+                )
+            )}
+            order by facet, count desc, value
+            """;
 }

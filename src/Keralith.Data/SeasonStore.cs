@@ -19,30 +19,73 @@ public sealed class SeasonStore(Database database)
     private readonly Recorder _recorder = new(database);
 
     /// <summary>How many pieces in service carry this season's mark, store by store.</summary>
-    public Task<List<SeasonProgress>> ProgressAsync(DateOnly season, CancellationToken cancel) => database.Command("""
-        select s.id, s.name, (count(*) filter (where p.season_for = $1))::int, (count(*) filter (where p.season_for is distinct from $1))::int
-        from store s join piece p on p.store_id = s.id and p.state = 'in-service' group by s.id, s.name, s.position order by s.position
-        """).Positional(season).ListAsync(r => new SeasonProgress(r.GetInt32(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3)), cancel);
+    public Task<List<SeasonProgress>> ProgressAsync(DateOnly season, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select s.id, s.name, (count(*) filter (where p.season_for = $1))::int, (count(*) filter (where p.season_for is distinct from $1))::int
+                from store s join piece p on p.store_id = s.id and p.state = 'in-service' group by s.id, s.name, s.position order by s.position
+                """
+            )
+            .Positional(season)
+            .ListAsync(r => new SeasonProgress(r.GetInt32(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3)), cancel);
 
     /// <summary>What is in service without this season's mark, by store and peg.</summary>
-    public Task<List<PieceRow>> LackingAsync(DateOnly season, int? store, CancellationToken cancel) => database.Command($"""
-        select {PieceRow.Columns} from piece p join store s on s.id = p.store_id
-        where p.state = 'in-service' and p.season_for is distinct from $1 and ($2::int is null or p.store_id = $2) order by s.position, p.peg, p.mark limit {Most}
-        """).Positional(season, store).ListAsync(PieceRow.From, cancel);
+    public Task<List<PieceRow>> LackingAsync(DateOnly season, int? store, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                select {PieceRow.Columns} from piece p join store s on s.id = p.store_id
+                where p.state = 'in-service' and p.season_for is distinct from $1 and ($2::int is null or p.store_id = $2) order by s.position, p.peg, p.mark limit {Most}
+                """
+            )
+            .Positional(season, store)
+            .ListAsync(PieceRow.From, cancel);
 
     /// <summary>Sets the scheme. Where marks change their meaning, what is painted counts no more: each piece gets its mark anew.</summary>
     /// <param name="version">The version of the site that was read.</param>
-    public Task<Checked<Recorded>> SetAsync(int version, SeasonScheme scheme, SeasonScheme? before, string reason, Stamp stamp, CancellationToken cancel) => _recorder.RecordAsync(
-        stamp,
-        async transaction =>
-        {
-            if (!stamp.Actor.Role.May(Right.SetSeasons)) return "Your role does not allow this.";
-            if (string.IsNullOrWhiteSpace(reason)) return "Say why: it stands in the ledger.";
-            var changed = await transaction.Command("update site set season_scheme = $2::jsonb, version = version + 1 where version = $1").Positional(version, JsonSerializer.Serialize(scheme, JsonSerializerOptions.Web)).RunAsync(cancel).ConfigureAwait(false);
-            if (changed == 0) return "Somebody else has changed the settings since you opened them. Nothing of yours was saved: look at what they say now, then send it again.";
-            if (before is null || !SeasonSchemeReader.KeepsMarks(before, scheme)) await transaction.Command("update piece set season_for = null, version = version + 1 where season_for is not null and state not in ('condemned', 'destroyed')").RunAsync(cancel).ConfigureAwait(false);
-            await LedgerStore.AppendAsync(transaction, stamp, "season.scheme", "site", new { scheme, reason = reason.Trim() }, cancel).ConfigureAwait(false);
-            return null;
-        },
-        cancel);
+    public Task<Checked<Recorded>> SetAsync(
+        int version,
+        SeasonScheme scheme,
+        SeasonScheme? before,
+        string reason,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _recorder.RecordAsync(
+            stamp,
+            async transaction =>
+            {
+                if (!stamp.Actor.Role.May(Right.SetSeasons))
+                    return "Your role does not allow this.";
+                if (string.IsNullOrWhiteSpace(reason))
+                    return "Say why: it stands in the ledger.";
+                var changed = await transaction
+                    .Command("update site set season_scheme = $2::jsonb, version = version + 1 where version = $1")
+                    .Positional(version, JsonSerializer.Serialize(scheme, JsonSerializerOptions.Web))
+                    .RunAsync(cancel)
+                    .ConfigureAwait(false);
+                if (changed == 0)
+                    return "Somebody else has changed the settings since you opened them. Nothing of yours was saved: look at what they say now, then send it again.";
+                if (before is null || !SeasonSchemeReader.KeepsMarks(before, scheme))
+                    await transaction
+                        .Command(
+                            "update piece set season_for = null, version = version + 1 where season_for is not null and state not in ('condemned', 'destroyed')"
+                        )
+                        .RunAsync(cancel)
+                        .ConfigureAwait(false);
+                await LedgerStore
+                    .AppendAsync(
+                        transaction,
+                        stamp,
+                        "season.scheme",
+                        "site",
+                        new { scheme, reason = reason.Trim() },
+                        cancel
+                    )
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 }

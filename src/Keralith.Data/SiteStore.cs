@@ -15,7 +15,14 @@ namespace Keralith.Data;
 /// <param name="DueNotice">Days of notice before something is due.</param>
 /// <param name="OneMayDoBoth">Whether one person may sign the clean inspection and close the hold.</param>
 /// <param name="Demo">Whether the records are demo data.</param>
-public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal WatchShare, int DueNotice, bool OneMayDoBoth, bool Demo)
+public sealed record Site(
+    string Name,
+    IReadOnlyList<RuleBook> Books,
+    decimal WatchShare,
+    int DueNotice,
+    bool OneMayDoBoth,
+    bool Demo
+)
 {
     public SitePolicies Policies { get; init; } = SitePolicies.None;
 
@@ -33,15 +40,29 @@ public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal Wa
     /// <summary>The limits that count for a piece: the site's, and its maker's for its model.</summary>
     public IReadOnlyList<OwnLimit> LimitsFor(string? maker, string? model)
     {
-        if (Limits.Count == 0) return [];
+        if (Limits.Count == 0)
+            return [];
         var own = Limits.Where(l => l.Limit.Owner == LimitOwner.Site);
-        var makers = maker is null ? [] : Limits.Where(l => l.Limit.Owner == LimitOwner.Maker && Same(l.Maker, maker) && (l.Model.Length == 0 || Same(l.Model, model))).ToList();
+        var makers = maker is null
+            ? []
+            : Limits
+                .Where(l =>
+                    l.Limit.Owner == LimitOwner.Maker
+                    && Same(l.Maker, maker)
+                    && (l.Model.Length == 0 || Same(l.Model, model))
+                )
+                .ToList();
 
         // What a maker says of the model comes before what it says of everything it makes.
-        return [.. own.Select(l => l.Limit), .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit)];
+        return
+        [
+            .. own.Select(l => l.Limit),
+            .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit),
+        ];
     }
 
-    private static bool Same(string text, string? other) => string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
+    private static bool Same(string text, string? other) =>
+        string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
 }
 
 /// <summary>A limit in force beside the books.</summary>
@@ -49,7 +70,15 @@ public sealed record Site(string Name, IReadOnlyList<RuleBook> Books, decimal Wa
 /// <param name="Model">For which model; empty: for everything the maker makes.</param>
 /// <param name="Limit">The limit.</param>
 /// <param name="Figure">As it was written.</param>
-public sealed record LimitRow(string Maker, string Model, OwnLimit Limit, string Figure, string Reason, DateTimeOffset SetAt, string SetBy);
+public sealed record LimitRow(
+    string Maker,
+    string Model,
+    OwnLimit Limit,
+    string Figure,
+    string Reason,
+    DateTimeOffset SetAt,
+    string SetBy
+);
 
 /// <summary>A store: a place where gear hangs on pegs.</summary>
 public sealed record Store(int Id, string Name, string About);
@@ -62,19 +91,25 @@ public sealed class SiteStore(Database database)
     {
         Site? site = null;
         trip.Ask(
-            new("select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"),
+            new(
+                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"
+            ),
             SiteFrom,
-            rows => site = rows.FirstOrDefault());
+            rows => site = rows.FirstOrDefault()
+        );
         return trip.Ask(
-            new("""
+            new(
+                """
                 select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
                   select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
                   from own_limit l join person w on w.id = l.set_by
                   order by owner, lower(maker), lower(model), criterion, l.id desc) newest
                 where figure is not null order by owner desc, maker, model, criterion
-                """),
+                """
+            ),
             LimitFrom,
-            limits => site is null ? null : site with { Limits = limits });
+            limits => site is null ? null : site with { Limits = limits }
+        );
     }
 
     /// <summary>The site with the limits in force; null before it is set up.</summary>
@@ -83,50 +118,96 @@ public sealed class SiteStore(Database database)
     /// <summary>The site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
     public async Task<Site> GetAsync(CancellationToken cancel) =>
-        await FindAsync(cancel).ConfigureAwait(false) ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+        await FindAsync(cancel).ConfigureAwait(false)
+        ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
 
     public Task<List<Store>> StoresAsync(CancellationToken cancel) => database.AskAsync(Stores, cancel);
 
     /// <summary>The stores, on a trip made with other questions.</summary>
     public static Asked<List<Store>> Stores(Trip trip) =>
-        trip.All(new NpgsqlBatchCommand("select id, name, about from store order by position, name"), r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about")));
+        trip.All(new NpgsqlBatchCommand("select id, name, about from store order by position, name"), r => new Store(
+            r.Get<int>("id"),
+            r.Get<string>("name"),
+            r.Get<string>("about")
+        ));
 
     /// <summary>Sets the site up with its stores, in an empty database.</summary>
     public async Task SetUpAsync(Site site, IReadOnlyList<(string Name, string About)> stores, CancellationToken cancel)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        await transaction.Command("insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme) values ($1, $2, $3, $4, $5, $6, $7::jsonb)")
-            .Positional(site.Name, site.Books.Select(b => b.Id).ToArray(), site.WatchShare, site.DueNotice, site.OneMayDoBoth, site.Demo, site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web))
-            .RunAsync(cancel).ConfigureAwait(false);
+        await transaction
+            .Command(
+                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme) values ($1, $2, $3, $4, $5, $6, $7::jsonb)"
+            )
+            .Positional(
+                site.Name,
+                site.Books.Select(b => b.Id).ToArray(),
+                site.WatchShare,
+                site.DueNotice,
+                site.OneMayDoBoth,
+                site.Demo,
+                site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web)
+            )
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
         for (var i = 0; i < stores.Count; i++)
         {
-            await transaction.Command("insert into store (name, about, position) values ($1, $2, $3)").Positional(stores[i].Name, stores[i].About, i).RunAsync(cancel).ConfigureAwait(false);
+            await transaction
+                .Command("insert into store (name, about, position) values ($1, $2, $3)")
+                .Positional(stores[i].Name, stores[i].About, i)
+                .RunAsync(cancel)
+                .ConfigureAwait(false);
         }
 
         await transaction.CommitAsync(cancel).ConfigureAwait(false);
     }
 
-    private static Site SiteFrom(NpgsqlDataReader r) => new(
-        r.Get<string>("name"),
-        r.Get<string[]>("rule_books").Select(id => RuleBookShelf.Find(id) ?? throw new InvalidOperationException($"The site works to a book {id} that this version does not know.")).ToList(),
-        r.Get<decimal>("watch_share"),
-        r.Get<int>("due_notice"),
-        r.Get<bool>("one_may_do_both"),
-        r.Get<bool>("demo"))
-    {
-        Policies = new(r.Get<bool>("latch_policy"), r.Get<bool>("thimble_policy"), r.Get<bool>("no_chain_hoisting"), r.Get<bool>("back_up_sling"), r.Get<bool>("capacity_colours")),
-        Seasons = r.TextOrNull("season_scheme") is { } seasons ? JsonSerializer.Deserialize<SeasonScheme>(seasons, JsonSerializerOptions.Web) : null,
-        Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
-        Version = r.Get<int>("version"),
-    };
+    private static Site SiteFrom(NpgsqlDataReader r) =>
+        new(
+            r.Get<string>("name"),
+            r.Get<string[]>("rule_books")
+                .Select(id =>
+                    RuleBookShelf.Find(id)
+                    ?? throw new InvalidOperationException(
+                        $"The site works to a book {id} that this version does not know."
+                    )
+                )
+                .ToList(),
+            r.Get<decimal>("watch_share"),
+            r.Get<int>("due_notice"),
+            r.Get<bool>("one_may_do_both"),
+            r.Get<bool>("demo")
+        )
+        {
+            Policies = new(
+                r.Get<bool>("latch_policy"),
+                r.Get<bool>("thimble_policy"),
+                r.Get<bool>("no_chain_hoisting"),
+                r.Get<bool>("back_up_sling"),
+                r.Get<bool>("capacity_colours")
+            ),
+            Seasons = r.TextOrNull("season_scheme") is { } seasons
+                ? JsonSerializer.Deserialize<SeasonScheme>(seasons, JsonSerializerOptions.Web)
+                : null,
+            Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
+            Version = r.Get<int>("version"),
+        };
 
-    private static LimitRow LimitFrom(NpgsqlDataReader r) => new(
-        r.Get<string>("maker"),
-        r.Get<string>("model"),
-        OwnLimitReader.Parse(Words.Parse<LimitOwner>(r.Get<string>("owner"), Words.Code), r.Get<string>("criterion"), r.Get<string>("figure")).Value,
-        r.Get<string>("figure"),
-        r.Get<string>("reason"),
-        r.Get<DateTimeOffset>("set_at"),
-        r.Get<string>("set_by"));
+    private static LimitRow LimitFrom(NpgsqlDataReader r) =>
+        new(
+            r.Get<string>("maker"),
+            r.Get<string>("model"),
+            OwnLimitReader
+                .Parse(
+                    Words.Parse<LimitOwner>(r.Get<string>("owner"), Words.Code),
+                    r.Get<string>("criterion"),
+                    r.Get<string>("figure")
+                )
+                .Value,
+            r.Get<string>("figure"),
+            r.Get<string>("reason"),
+            r.Get<DateTimeOffset>("set_at"),
+            r.Get<string>("set_by")
+        );
 }

@@ -24,27 +24,44 @@ internal static class Sql
     {
         foreach (var value in values)
         {
-            parameters.Add(value is null
-                ? new NpgsqlParameter { Value = DBNull.Value, NpgsqlDbType = NpgsqlDbType.Unknown }
-                : new NpgsqlParameter { Value = value is string text ? text.Replace("\0", string.Empty, StringComparison.Ordinal) : value });
+            parameters.Add(
+                value is null
+                    ? new NpgsqlParameter { Value = DBNull.Value, NpgsqlDbType = NpgsqlDbType.Unknown }
+                    : new NpgsqlParameter
+                    {
+                        Value = value is string text
+                            ? text.Replace("\0", string.Empty, StringComparison.Ordinal)
+                            : value,
+                    }
+            );
         }
     }
 
     /// <summary>A command inside a transaction.</summary>
-    public static NpgsqlCommand Command(this NpgsqlTransaction transaction, string sql) => new(sql, transaction.Connection, transaction);
+    public static NpgsqlCommand Command(this NpgsqlTransaction transaction, string sql) =>
+        new(sql, transaction.Connection, transaction);
 
-    public static async Task<List<T>> ListAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> row, CancellationToken cancel)
+    public static async Task<List<T>> ListAsync<T>(
+        this NpgsqlCommand command,
+        Func<NpgsqlDataReader, T> row,
+        CancellationToken cancel
+    )
     {
         await using (command.ConfigureAwait(false))
         {
             var list = new List<T>();
             await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
-            while (await reader.ReadAsync(cancel).ConfigureAwait(false)) list.Add(row(reader));
+            while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+                list.Add(row(reader));
             return list;
         }
     }
 
-    public static async Task<T?> FirstAsync<T>(this NpgsqlCommand command, Func<NpgsqlDataReader, T> row, CancellationToken cancel)
+    public static async Task<T?> FirstAsync<T>(
+        this NpgsqlCommand command,
+        Func<NpgsqlDataReader, T> row,
+        CancellationToken cancel
+    )
         where T : class
     {
         await using (command.ConfigureAwait(false))
@@ -56,10 +73,12 @@ internal static class Sql
 
     public static async Task<int> RunAsync(this NpgsqlCommand command, CancellationToken cancel)
     {
-        await using (command.ConfigureAwait(false)) return await command.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
+        await using (command.ConfigureAwait(false))
+            return await command.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
     }
 
-    public static string? TextOrNull(this NpgsqlDataReader reader, string name) => reader.OrNull(name, reader.GetString);
+    public static string? TextOrNull(this NpgsqlDataReader reader, string name) =>
+        reader.OrNull(name, reader.GetString);
 
     public static T? OrNull<T>(this NpgsqlDataReader reader, string name, Func<int, T> read)
         where T : class
@@ -75,7 +94,8 @@ internal static class Sql
         return reader.IsDBNull(at) ? null : reader.GetFieldValue<T>(at);
     }
 
-    public static T Get<T>(this NpgsqlDataReader reader, string name) => reader.GetFieldValue<T>(reader.GetOrdinal(name));
+    public static T Get<T>(this NpgsqlDataReader reader, string name) =>
+        reader.GetFieldValue<T>(reader.GetOrdinal(name));
 }
 
 /// <summary>Conditions and the values they are bound to, as they are asked for: only what is asked stands in the query, so each shape is planned for itself.</summary>
@@ -100,5 +120,6 @@ internal sealed class Conditions
     public override string ToString() => All(_all);
 
     /// <summary>Conditions that must all hold.</summary>
-    public static string All(IReadOnlyCollection<string> conditions) => conditions.Count == 0 ? "true" : string.Join(" and ", conditions);
+    public static string All(IReadOnlyCollection<string> conditions) =>
+        conditions.Count == 0 ? "true" : string.Join(" and ", conditions);
 }

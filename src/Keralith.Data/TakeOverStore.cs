@@ -12,109 +12,289 @@ namespace Keralith.Data;
 /// <param name="Sized">Its sizes and end fitting, as far as stated: figures are shared only by what is made alike.</param>
 /// <param name="Evidence">The report's name; null where none is on record.</param>
 /// <param name="Missing">Measures without a figure when new.</param>
-public sealed record TakenOver(Guid Id, string Mark, string Family, string? Maker, string? Model, string Sized, PieceState State, bool TagRead, string? Evidence, DateOnly? LastPeriodic, bool HasFile, bool Accepted, bool Inspected, IReadOnlyList<BaselineKey> Missing);
+public sealed record TakenOver(
+    Guid Id,
+    string Mark,
+    string Family,
+    string? Maker,
+    string? Model,
+    string Sized,
+    PieceState State,
+    bool TagRead,
+    string? Evidence,
+    DateOnly? LastPeriodic,
+    bool HasFile,
+    bool Accepted,
+    bool Inspected,
+    IReadOnlyList<BaselineKey> Missing
+);
 
 /// <summary>Figures when new that a model lacks.</summary>
 /// <param name="Criterion">The measure.</param>
 /// <param name="PartKind">The part, whichever leg.</param>
 /// <param name="Pieces">The pieces that lack it.</param>
 /// <param name="Twin">A piece of the same maker and model that has it measured when new; null where there is none.</param>
-public sealed record MissingFigure(string Family, string? Maker, string? Model, string Sized, string Criterion, string PartKind, IReadOnlyList<TakenOver> Pieces, string? Twin, BaselineFigure? TwinFigure);
+public sealed record MissingFigure(
+    string Family,
+    string? Maker,
+    string? Model,
+    string Sized,
+    string Criterion,
+    string PartKind,
+    IReadOnlyList<TakenOver> Pieces,
+    string? Twin,
+    BaselineFigure? TwinFigure
+);
 
 /// <summary>Taking over a store: reports, markings and figures of gear that was there before the records were.</summary>
 public sealed class TakeOverStore(Database database, SiteStore sites)
 {
-    private static readonly string[] AlikeBy = ["size", "ropeSize", "width", "circumference", "capacity", "pinSize", "grade", "endFitting", "medium", "falls", "gauge"];
+    private static readonly string[] AlikeBy =
+    [
+        "size",
+        "ropeSize",
+        "width",
+        "circumference",
+        "capacity",
+        "pinSize",
+        "grade",
+        "endFitting",
+        "medium",
+        "falls",
+        "gauge",
+    ];
 
     private readonly PieceChanges _changes = new(database, sites);
 
     /// <summary>A part's kind: the same on every leg.</summary>
-    public static string KindOf(string part) => part.StartsWith("leg-", StringComparison.Ordinal) ? part.IndexOf('/', StringComparison.Ordinal) is > 0 and var at ? $"leg{part[at..]}" : "leg" : part;
+    public static string KindOf(string part) =>
+        part.StartsWith("leg-", StringComparison.Ordinal)
+            ? part.IndexOf('/', StringComparison.Ordinal) is > 0 and var at
+                ? $"leg{part[at..]}"
+                : "leg"
+            : part;
 
     /// <summary>Every piece that came with a report, whose marking nobody has read, or that lacks a figure when new; by mark.</summary>
     public async Task<List<TakenOver>> ListAsync(CancellationToken cancel)
     {
-        var rows = await database.Command("""
-            select p.id, p.mark, p.family, p.maker, p.model, p.state, p.tag_read, p.attributes::text as attributes, c.evidence, c.last_periodic,
-                   exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = p.id and a.kind = 'report') as has_file,
-                   exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
-                   exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch') and i.kind not in ('frequent', 'return')) as inspected,
-                   array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
-            from piece p left join carried_over c on c.piece_id = p.id
-            where p.state not in ('condemned', 'destroyed')
-            order by p.mark
-            """).ListAsync(
-            r =>
-            {
-                var gear = PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"));
-                var has = r.Get<string[]>("figures").ToHashSet();
-                return new TakenOver(
-                    r.Get<Guid>("id"), r.Get<string>("mark"), gear.Family.Code, r.TextOrNull("maker"), r.TextOrNull("model"), SizedAs(gear), Words.Parse<PieceState>(r.Get<string>("state"), Words.Code), r.Get<bool>("tag_read"),
-                    r.TextOrNull("evidence"), r.ValueOrNull<DateOnly>("last_periodic"), r.Get<bool>("has_file"), r.Get<bool>("accepted"), r.Get<bool>("inspected"),
-                    PieceEntryReader.BaselinesOf(gear).Select(b => new BaselineKey(b.Part.Path, b.Criterion.Id)).Where(k => !has.Contains($"{k.Part} {k.Criterion}")).ToList());
-            },
-            cancel).ConfigureAwait(false);
+        var rows = await database
+            .Command(
+                """
+                select p.id, p.mark, p.family, p.maker, p.model, p.state, p.tag_read, p.attributes::text as attributes, c.evidence, c.last_periodic,
+                       exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = p.id and a.kind = 'report') as has_file,
+                       exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
+                       exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch') and i.kind not in ('frequent', 'return')) as inspected,
+                       array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
+                from piece p left join carried_over c on c.piece_id = p.id
+                where p.state not in ('condemned', 'destroyed')
+                order by p.mark
+                """
+            )
+            .ListAsync(
+                r =>
+                {
+                    var gear = PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"));
+                    var has = r.Get<string[]>("figures").ToHashSet();
+                    return new TakenOver(
+                        r.Get<Guid>("id"),
+                        r.Get<string>("mark"),
+                        gear.Family.Code,
+                        r.TextOrNull("maker"),
+                        r.TextOrNull("model"),
+                        SizedAs(gear),
+                        Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
+                        r.Get<bool>("tag_read"),
+                        r.TextOrNull("evidence"),
+                        r.ValueOrNull<DateOnly>("last_periodic"),
+                        r.Get<bool>("has_file"),
+                        r.Get<bool>("accepted"),
+                        r.Get<bool>("inspected"),
+                        PieceEntryReader
+                            .BaselinesOf(gear)
+                            .Select(b => new BaselineKey(b.Part.Path, b.Criterion.Id))
+                            .Where(k => !has.Contains($"{k.Part} {k.Criterion}"))
+                            .ToList()
+                    );
+                },
+                cancel
+            )
+            .ConfigureAwait(false);
         return rows.Where(r => r.Evidence is not null || !r.TagRead || r.Missing.Count > 0).ToList();
     }
 
     /// <summary>What figures are missing, model by model, with a twin where there is one.</summary>
     public async Task<List<MissingFigure>> MissingAsync(IEnumerable<TakenOver> pieces, CancellationToken cancel)
     {
-        var twins = (await database.Command("""
-            select p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
-            from baseline b join piece p on p.id = b.piece_id
-            where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null order by b.id
-            """).ListAsync(
-            r => (Key: Key(r.Get<string>("family"), r.TextOrNull("maker"), r.TextOrNull("model"), SizedAs(PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))), r.Get<string>("criterion"), KindOf(r.Get<string>("part"))), Mark: r.Get<string>("mark"), Figure: new BaselineFigure(Length.Parse(r.Get<string>("value")), BaselineBasis.Twin, r.ValueOrNull<int>("links"))),
-            cancel).ConfigureAwait(false)).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.First());
-        return pieces.SelectMany(p => p.Missing.Select(k => (Piece: p, k.Criterion, Kind: KindOf(k.Part))).Distinct())
-            .GroupBy(m => (m.Piece.Family, Maker: m.Piece.Maker?.ToLowerInvariant(), Model: m.Piece.Model?.ToLowerInvariant(), m.Piece.Sized, m.Criterion, m.Kind))
+        var twins = (
+            await database
+                .Command(
+                    """
+                    select p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
+                    from baseline b join piece p on p.id = b.piece_id
+                    where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null order by b.id
+                    """
+                )
+                .ListAsync(
+                    r =>
+                        (
+                            Key: Key(
+                                r.Get<string>("family"),
+                                r.TextOrNull("maker"),
+                                r.TextOrNull("model"),
+                                SizedAs(PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))),
+                                r.Get<string>("criterion"),
+                                KindOf(r.Get<string>("part"))
+                            ),
+                            Mark: r.Get<string>("mark"),
+                            Figure: new BaselineFigure(
+                                Length.Parse(r.Get<string>("value")),
+                                BaselineBasis.Twin,
+                                r.ValueOrNull<int>("links")
+                            )
+                        ),
+                    cancel
+                )
+                .ConfigureAwait(false)
+        ).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.First());
+        return pieces
+            .SelectMany(p => p.Missing.Select(k => (Piece: p, k.Criterion, Kind: KindOf(k.Part))).Distinct())
+            .GroupBy(m =>
+                (
+                    m.Piece.Family,
+                    Maker: m.Piece.Maker?.ToLowerInvariant(),
+                    Model: m.Piece.Model?.ToLowerInvariant(),
+                    m.Piece.Sized,
+                    m.Criterion,
+                    m.Kind
+                )
+            )
             .Select(g =>
             {
                 var first = g.First();
-                var twin = first.Piece is { Maker: not null, Model: not null } && twins.TryGetValue(Key(first.Piece.Family, first.Piece.Maker, first.Piece.Model, first.Piece.Sized, first.Criterion, first.Kind), out var t) ? t : default;
-                return new MissingFigure(first.Piece.Family, first.Piece.Maker, first.Piece.Model, first.Piece.Sized, first.Criterion, first.Kind, g.Select(m => m.Piece).ToList(), twin.Mark, twin.Figure);
+                var twin =
+                    first.Piece is { Maker: not null, Model: not null }
+                    && twins.TryGetValue(
+                        Key(
+                            first.Piece.Family,
+                            first.Piece.Maker,
+                            first.Piece.Model,
+                            first.Piece.Sized,
+                            first.Criterion,
+                            first.Kind
+                        ),
+                        out var t
+                    )
+                        ? t
+                        : default;
+                return new MissingFigure(
+                    first.Piece.Family,
+                    first.Piece.Maker,
+                    first.Piece.Model,
+                    first.Piece.Sized,
+                    first.Criterion,
+                    first.Kind,
+                    g.Select(m => m.Piece).ToList(),
+                    twin.Mark,
+                    twin.Figure
+                );
             })
-            .OrderByDescending(m => m.Pieces.Count).ThenBy(m => m.Family, StringComparer.Ordinal).ToList();
+            .OrderByDescending(m => m.Pieces.Count)
+            .ThenBy(m => m.Family, StringComparer.Ordinal)
+            .ToList();
     }
 
     /// <summary>Gives the pieces named the figure they lack. What has one keeps it.</summary>
     /// <param name="figure">The figure; null: each piece's own last measured one, accepted as provisional.</param>
-    public Task<Checked<Recorded>> FillAsync(IReadOnlyCollection<Guid> pieces, string criterion, string partKind, BaselineFigure? figure, Stamp stamp, CancellationToken cancel) => _changes.RunAllAsync(
-        pieces, Right.Register, stamp, "baseline.set",
-        async (transaction, row) =>
-        {
-            var known = await PieceStore.BaselinesAsync(transaction.Command(string.Empty), row.Id, cancel).ConfigureAwait(false);
-            var missing = PieceEntryReader.BaselinesOf(row.Gear).Where(b => b.Criterion.Id == criterion && KindOf(b.Part.Path) == partKind).Select(b => (Key: new BaselineKey(b.Part.Path, criterion), b.Criterion)).Where(b => !known.ContainsKey(b.Key)).ToList();
-            if (missing.Count == 0) return new Refusal($"{row.Mark} lacks no such figure any more.");
-            var set = new List<(Guid, BaselineKey, BaselineFigure)>();
-            foreach (var (key, rule) in missing)
+    public Task<Checked<Recorded>> FillAsync(
+        IReadOnlyCollection<Guid> pieces,
+        string criterion,
+        string partKind,
+        BaselineFigure? figure,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        _changes.RunAllAsync(
+            pieces,
+            Right.Register,
+            stamp,
+            "baseline.set",
+            async (transaction, row) =>
             {
-                var own = figure ?? await LastAsync(transaction, row.Id, key, cancel).ConfigureAwait(false);
-                if (own is null) return new Refusal($"{row.Mark}: nothing was measured on {key.Part} yet. Measure it first.");
-                if (rule.OverLinks && own.Links is null) return new Refusal($"{row.Mark}: over how many links?");
-                set.Add((row.Id, key, own));
-            }
+                var known = await PieceStore
+                    .BaselinesAsync(transaction.Command(string.Empty), row.Id, cancel)
+                    .ConfigureAwait(false);
+                var missing = PieceEntryReader
+                    .BaselinesOf(row.Gear)
+                    .Where(b => b.Criterion.Id == criterion && KindOf(b.Part.Path) == partKind)
+                    .Select(b => (Key: new BaselineKey(b.Part.Path, criterion), b.Criterion))
+                    .Where(b => !known.ContainsKey(b.Key))
+                    .ToList();
+                if (missing.Count == 0)
+                    return new Refusal($"{row.Mark} lacks no such figure any more.");
+                var set = new List<(Guid, BaselineKey, BaselineFigure)>();
+                foreach (var (key, rule) in missing)
+                {
+                    var own = figure ?? await LastAsync(transaction, row.Id, key, cancel).ConfigureAwait(false);
+                    if (own is null)
+                        return new Refusal($"{row.Mark}: nothing was measured on {key.Part} yet. Measure it first.");
+                    if (rule.OverLinks && own.Links is null)
+                        return new Refusal($"{row.Mark}: over how many links?");
+                    set.Add((row.Id, key, own));
+                }
 
-            if (PieceEntry.RefusalOf(set.Select(s => s.Item3), stamp.Actor.Role) is { } provisional) return new Refusal(provisional);
-            await PieceWriter.InsertBaselinesAsync(transaction, set, stamp, cancel).ConfigureAwait(false);
-            return new Change(row.State, new { figures = set.Select(s => new { s.Item2.Part, s.Item2.Criterion, value = s.Item3.Length.ToString(), basis = Words.Code(s.Item3.Basis) }) });
-        },
-        cancel);
+                if (PieceEntry.RefusalOf(set.Select(s => s.Item3), stamp.Actor.Role) is { } provisional)
+                    return new Refusal(provisional);
+                await PieceWriter.InsertBaselinesAsync(transaction, set, stamp, cancel).ConfigureAwait(false);
+                return new Change(
+                    row.State,
+                    new
+                    {
+                        figures = set.Select(s => new
+                        {
+                            s.Item2.Part,
+                            s.Item2.Criterion,
+                            value = s.Item3.Length.ToString(),
+                            basis = Words.Code(s.Item3.Basis),
+                        }),
+                    }
+                );
+            },
+            cancel
+        );
 
     /// <summary>The last figure an inspection measured, as a provisional one.</summary>
-    private static async Task<BaselineFigure?> LastAsync(NpgsqlTransaction transaction, Guid piece, BaselineKey key, CancellationToken cancel)
+    private static async Task<BaselineFigure?> LastAsync(
+        NpgsqlTransaction transaction,
+        Guid piece,
+        BaselineKey key,
+        CancellationToken cancel
+    )
     {
-        var value = await transaction.Command("""
-            select a->>'value' from standing_inspection i, json_array_elements(i.case_document::json->'answers') a
-            where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null order by i.counts_from desc limit 1
-            """).Positional(piece, key.Part, key.Criterion).ListAsync(r => r.GetString(0), cancel).ConfigureAwait(false);
-        return value.Count == 0 ? null : Length.Read(value[0]) is { Ok: true } length ? new(length.Value, BaselineBasis.Provisional, null) : null;
+        var value = await transaction
+            .Command(
+                """
+                select a->>'value' from standing_inspection i, json_array_elements(i.case_document::json->'answers') a
+                where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null order by i.counts_from desc limit 1
+                """
+            )
+            .Positional(piece, key.Part, key.Criterion)
+            .ListAsync(r => r.GetString(0), cancel)
+            .ConfigureAwait(false);
+        return value.Count == 0 ? null
+            : Length.Read(value[0]) is { Ok: true } length ? new(length.Value, BaselineBasis.Provisional, null)
+            : null;
     }
 
     /// <summary>What makes two pieces of one model alike in their figures.</summary>
     private static string SizedAs(Core.Gear.GearPiece gear) =>
         string.Join(", ", AlikeBy.Select(n => gear.Values.GetValueOrDefault(n)?.Text).OfType<string>());
 
-    private static string Key(string family, string? maker, string? model, string sized, string criterion, string kind) => $"{family}\n{maker}\n{model}\n{sized}\n{criterion}\n{kind}".ToLowerInvariant();
+    private static string Key(
+        string family,
+        string? maker,
+        string? model,
+        string sized,
+        string criterion,
+        string kind
+    ) => $"{family}\n{maker}\n{model}\n{sized}\n{criterion}\n{kind}".ToLowerInvariant();
 }

@@ -23,22 +23,28 @@ public sealed class Asked<T>
 /// </summary>
 public sealed class Trip
 {
-    private readonly List<(NpgsqlBatchCommand Command, Func<NpgsqlDataReader, CancellationToken, Task> Read)> _asked = [];
+    private readonly List<(NpgsqlBatchCommand Command, Func<NpgsqlDataReader, CancellationToken, Task> Read)> _asked =
+    [];
 
     /// <summary>Asks for rows.</summary>
-    internal Asked<List<T>> All<T>(NpgsqlBatchCommand command, Func<NpgsqlDataReader, T> row) => Ask(command, row, rows => rows);
+    internal Asked<List<T>> All<T>(NpgsqlBatchCommand command, Func<NpgsqlDataReader, T> row) =>
+        Ask(command, row, rows => rows);
 
     /// <summary>Asks for rows, and what is made of them.</summary>
-    internal Asked<TMade> Ask<T, TMade>(NpgsqlBatchCommand command, Func<NpgsqlDataReader, T> row, Func<List<T>, TMade> made)
+    internal Asked<TMade> Ask<T, TMade>(
+        NpgsqlBatchCommand command,
+        Func<NpgsqlDataReader, T> row,
+        Func<List<T>, TMade> made
+    )
     {
         var answer = new Asked<TMade>();
         _asked.Add((command, async (reader, cancel) =>
-        {
-            var rows = new List<T>();
-            while (await reader.ReadAsync(cancel).ConfigureAwait(false)) rows.Add(row(reader));
-            answer.Value = made(rows);
-        }
-        ));
+            {
+                var rows = new List<T>();
+                while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+                    rows.Add(row(reader));
+                answer.Value = made(rows);
+            }));
         return answer;
     }
 
@@ -52,9 +58,11 @@ public sealed class Trip
     /// <summary>Makes the trip.</summary>
     internal async Task MakeAsync(NpgsqlConnection connection, CancellationToken cancel)
     {
-        if (_asked.Count == 0) return;
+        if (_asked.Count == 0)
+            return;
         await using var batch = new NpgsqlBatch(connection);
-        foreach (var (command, _) in _asked) batch.BatchCommands.Add(command);
+        foreach (var (command, _) in _asked)
+            batch.BatchCommands.Add(command);
         await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         foreach (var (_, read) in _asked)
         {

@@ -63,27 +63,56 @@ public sealed class WallStore(Database database)
     public async Task<List<WallRow>> HangingAsync(int store, Site site, DateOnly today, CancellationToken cancel)
     {
         var rows = await database.AskAsync(t => Hanging(t, store, site, today), cancel).ConfigureAwait(false);
-        var unknown = rows.DistinctBy(r => r.Make).Where(r => !_makes.ContainsKey((r.Make, site.Version))).Select(r => r.Id).ToArray();
+        var unknown = rows.DistinctBy(r => r.Make)
+            .Where(r => !_makes.ContainsKey((r.Make, site.Version)))
+            .Select(r => r.Id)
+            .ToArray();
         if (unknown.Length > 0)
         {
-            if (_makes.Count > MostMakes) _makes.Clear();
-            var samples = await database.Command($"select {PieceRow.Columns}, p.make from piece p join store s on s.id = p.store_id where p.id = any($1)").Positional([unknown])
-                .ListAsync(r => (Piece: PieceRow.From(r), Make: r.Get<Guid>("make")), cancel).ConfigureAwait(false);
-            foreach (var (piece, make) in samples) _makes[(make, site.Version)] = new(piece.TagAt(site).AgainstUse.ToList(), site.Policies.Against(piece.Gear).ToList());
+            if (_makes.Count > MostMakes)
+                _makes.Clear();
+            var samples = await database
+                .Command(
+                    $"select {PieceRow.Columns}, p.make from piece p join store s on s.id = p.store_id where p.id = any($1)"
+                )
+                .Positional([unknown])
+                .ListAsync(r => (Piece: PieceRow.From(r), Make: r.Get<Guid>("make")), cancel)
+                .ConfigureAwait(false);
+            foreach (var (piece, make) in samples)
+                _makes[(make, site.Version)] = new(
+                    piece.TagAt(site).AgainstUse.ToList(),
+                    site.Policies.Against(piece.Gear).ToList()
+                );
         }
 
         // One that was changed between the two questions may be of a make not asked for: it is then stopped, and known at the next look.
-        return rows.ConvertAll(r => _makes.TryGetValue((r.Make, site.Version), out var against)
-            ? r with { Use = Usability.On(r.Facts with { AgainstMarking = against.Marking, AgainstPolicy = against.Policy }, today) }
-            : r);
+        return rows.ConvertAll(r =>
+            _makes.TryGetValue((r.Make, site.Version), out var against)
+                ? r with
+                {
+                    Use = Usability.On(
+                        r.Facts with
+                        {
+                            AgainstMarking = against.Marking,
+                            AgainstPolicy = against.Policy,
+                        },
+                        today
+                    ),
+                }
+                : r
+        );
     }
 
-    private static Asked<List<WallRow>> Hanging(Trip trip, int store, Site site, DateOnly today) => trip.All(
-        new NpgsqlBatchCommand("""
-            select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make
-            from piece p where p.store_id = $1 and p.state not in ('condemned', 'destroyed') order by p.peg, p.mark limit $2
-            """).Positional(store, Most),
-        r => From(r, site, today));
+    private static Asked<List<WallRow>> Hanging(Trip trip, int store, Site site, DateOnly today) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make
+                from piece p where p.store_id = $1 and p.state not in ('condemned', 'destroyed') order by p.peg, p.mark limit $2
+                """
+            ).Positional(store, Most),
+            r => From(r, site, today)
+        );
 
     private static readonly Usability NotKnown = new(["Not judged yet: look at the piece."]);
 
@@ -114,7 +143,8 @@ public sealed class WallStore(Database database)
                 OpenHolds = r.GetInt32(12) > 0 ? Held : [],
                 PeriodicDue = Day(9),
                 FrequentDue = Day(10),
-                FrequentByCalendar = Intervals.Frequent(family, Words.Parse<ServiceClass>(r.GetString(11), Words.Code)) is not EachUse,
+                FrequentByCalendar =
+                    Intervals.Frequent(family, Words.Parse<ServiceClass>(r.GetString(11), Words.Code)) is not EachUse,
                 RatedLoadKnown = r.GetBoolean(18),
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(season, today),
                 CalibrationDue = Day(16),

@@ -10,14 +10,30 @@ public static class WearRows
 {
     /// <param name="inspections">Its signed inspections.</param>
     /// <param name="underWay">One not signed yet; null: none.</param>
-    public static IReadOnlyList<WearSeries> Of(PieceRow piece, Site site, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines, IEnumerable<InspectionRow> inspections, WearRecord? underWay = null)
+    public static IReadOnlyList<WearSeries> Of(
+        PieceRow piece,
+        Site site,
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
+        IEnumerable<InspectionRow> inspections,
+        WearRecord? underWay = null
+    )
     {
         // A look before use measures nothing: only what has figures is read.
-        var records = inspections.Where(i => i.Counts && i.CaseDocument.Contains("\"value\"", StringComparison.Ordinal)).Select(i => CaseReader.Read(i.CaseDocument).Value is { } @case ? new WearRecord(i.InspectedOn, i.CountsFrom, @case) : null).OfType<WearRecord>().ToList();
-        if (underWay is not null) records.Add(underWay);
+        var records = inspections
+            .Where(i => i.Counts && i.CaseDocument.Contains("\"value\"", StringComparison.Ordinal))
+            .Select(i =>
+                CaseReader.Read(i.CaseDocument).Value is { } @case
+                    ? new WearRecord(i.InspectedOn, i.CountsFrom, @case)
+                    : null
+            )
+            .OfType<WearRecord>()
+            .ToList();
+        if (underWay is not null)
+            records.Add(underWay);
         return WearSeries.Of(
             new(site.Books, InspectionKind.Periodic, piece.GearAt(site), site.LimitsFor(piece.Maker, piece.Model), []),
             baselines.ToDictionary(b => b.Key, b => (b.Value.Figure.Length, b.Value.SetAt)),
-            records);
+            records
+        );
     }
 }

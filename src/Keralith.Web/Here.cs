@@ -6,7 +6,12 @@ using Keralith.Web.Security;
 namespace Keralith.Web;
 
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
-public sealed class Here(IHttpContextAccessor context, TimeProvider clock, Database database, InstrumentStore instruments)
+public sealed class Here(
+    IHttpContextAccessor context,
+    TimeProvider clock,
+    Database database,
+    InstrumentStore instruments
+)
 {
     private Site? _site;
     private IReadOnlyList<Draft>? _drafts;
@@ -30,14 +35,16 @@ public sealed class Here(IHttpContextAccessor context, TimeProvider clock, Datab
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
     public async Task<Site> SiteAsync(CancellationToken cancel)
     {
-        if (_site is null) await MakeAsync(new(), cancel);
+        if (_site is null)
+            await MakeAsync(new(), cancel);
         return _site!;
     }
 
     /// <summary>The open drafts of the person: "where was I".</summary>
     public async Task<IReadOnlyList<Draft>> DraftsAsync(CancellationToken cancel)
     {
-        if (_drafts is null) await MakeAsync(new(), cancel);
+        if (_drafts is null)
+            await MakeAsync(new(), cancel);
         return _drafts!;
     }
 
@@ -45,15 +52,20 @@ public sealed class Here(IHttpContextAccessor context, TimeProvider clock, Datab
     public async Task MakeAsync(Trip trip, CancellationToken cancel)
     {
         var site = _site is null ? SiteStore.Site(trip) : null;
-        var drafts = _drafts is null && Who is { } who && who.Role.May(Right.Draft) ? InspectionStore.Drafts(trip, who.Id, null) : null;
+        var drafts =
+            _drafts is null && Who is { } who && who.Role.May(Right.Draft)
+                ? InspectionStore.Drafts(trip, who.Id, null)
+                : null;
         await database.MakeAsync(trip, cancel);
         _drafts ??= drafts?.Value ?? [];
-        _site ??= site!.Value ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+        _site ??= site!.Value
+            ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
     }
 
     /// <summary>The day the records count by.</summary>
     public DateOnly RecordDay => DateOnly.FromDateTime(Now.UtcDateTime);
 
     /// <summary>What the person measures with today; null where nothing was chosen.</summary>
-    public async Task<Instrument?> InHandAsync(CancellationToken cancel) => Who is { } who ? (await instruments.InHandAsync(who.Id, RecordDay, cancel))?.Instrument : null;
+    public async Task<Instrument?> InHandAsync(CancellationToken cancel) =>
+        Who is { } who ? (await instruments.InHandAsync(who.Id, RecordDay, cancel))?.Instrument : null;
 }

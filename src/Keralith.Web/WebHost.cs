@@ -31,23 +31,29 @@ public static class WebHost
     /// <param name="quiet">Whether only warnings are logged.</param>
     public static WebApplication Build(string[] args, string connectionString, string? urls, bool quiet)
     {
-        var builder = WebApplication.CreateBuilder(new WebApplicationOptions
-        {
-            Args = args,
-            ContentRootPath = AppContext.BaseDirectory,
-            WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
-            ApplicationName = typeof(WebHost).Assembly.GetName().Name,
-        });
-        if (urls is not null) builder.WebHost.UseUrls(urls);
+        var builder = WebApplication.CreateBuilder(
+            new WebApplicationOptions
+            {
+                Args = args,
+                ContentRootPath = AppContext.BaseDirectory,
+                WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
+                ApplicationName = typeof(WebHost).Assembly.GetName().Name,
+            }
+        );
+        if (urls is not null)
+            builder.WebHost.UseUrls(urls);
         builder.WebHost.ConfigureKestrel(k =>
         {
             k.AddServerHeader = false;
             k.Limits.MaxRequestBodySize = 2 * 1024 * 1024;
         });
-        builder.Host.UseSerilog((_, log) => log
-            .MinimumLevel.Is(quiet ? LogEventLevel.Error : LogEventLevel.Information)
-            .MinimumLevel.Override("Microsoft.AspNetCore", quiet ? LogEventLevel.Fatal : LogEventLevel.Warning)
-            .WriteTo.Console(new RenderedCompactJsonFormatter()));
+        builder.Host.UseSerilog(
+            (_, log) =>
+                log
+                    .MinimumLevel.Is(quiet ? LogEventLevel.Error : LogEventLevel.Information)
+                    .MinimumLevel.Override("Microsoft.AspNetCore", quiet ? LogEventLevel.Fatal : LogEventLevel.Warning)
+                    .WriteTo.Console(new RenderedCompactJsonFormatter())
+        );
         // Browsers keep connections open; requests under way get this long when the application is stopped.
         builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(4));
         AddServices(builder.Services, connectionString);
@@ -99,27 +105,39 @@ public static class WebHost
         services.AddScoped<Here>();
 
         services.AddDataProtection().SetApplicationName("keralith");
-        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(p => new ConfigureOptions<KeyManagementOptions>(o => o.XmlRepository = new DatabaseKeys(p.GetRequiredService<KeyStore>())));
-        services.AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme).AddCookie(o =>
-        {
-            o.Cookie.Name = "keralith";
-            o.Cookie.HttpOnly = true;
-            o.Cookie.SameSite = SameSiteMode.Lax;
-            o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
-            o.LoginPath = "/sign-in";
-            o.AccessDeniedPath = "/no-permission";
-            o.ExpireTimeSpan = TimeSpan.FromHours(12);
-            o.SlidingExpiration = true;
-            o.ReturnUrlParameter = "next";
-            o.Events.OnRedirectToLogin = c => SignInRedirect.ToSignIn(c);
-            o.Events.OnRedirectToAccessDenied = c => SignInRedirect.ToNoPermission(c);
-        }).AddScheme<Microsoft.AspNetCore.Authentication.AuthenticationSchemeOptions, BearerTokens>(BearerTokens.Name, null);
+        services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(p => new ConfigureOptions<KeyManagementOptions>(
+            o => o.XmlRepository = new DatabaseKeys(p.GetRequiredService<KeyStore>())
+        ));
+        services
+            .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
+            .AddCookie(o =>
+            {
+                o.Cookie.Name = "keralith";
+                o.Cookie.HttpOnly = true;
+                o.Cookie.SameSite = SameSiteMode.Lax;
+                o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
+                o.LoginPath = "/sign-in";
+                o.AccessDeniedPath = "/no-permission";
+                o.ExpireTimeSpan = TimeSpan.FromHours(12);
+                o.SlidingExpiration = true;
+                o.ReturnUrlParameter = "next";
+                o.Events.OnRedirectToLogin = c => SignInRedirect.ToSignIn(c);
+                o.Events.OnRedirectToAccessDenied = c => SignInRedirect.ToNoPermission(c);
+            })
+            .AddScheme<Microsoft.AspNetCore.Authentication.AuthenticationSchemeOptions, BearerTokens>(
+                BearerTokens.Name,
+                null
+            );
         services.AddAuthorization(o =>
         {
-            o.FallbackPolicy = new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder().RequireAuthenticatedUser().Build();
+            o.FallbackPolicy = new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder()
+                .RequireAuthenticatedUser()
+                .Build();
             foreach (var right in Enum.GetValues<Right>())
             {
-                o.AddPolicy(right.ToString(), p => p.RequireAuthenticatedUser().RequireAssertion(c => c.User.Role() is { } role && role.May(right)));
+                o.AddPolicy(right.ToString(), p =>
+                    p.RequireAuthenticatedUser().RequireAssertion(c => c.User.Role() is { } role && role.May(right))
+                );
             }
         });
         services.AddAntiforgery(o =>
@@ -148,10 +166,17 @@ public static class WebHost
         app.UseExceptionHandler("/error");
         app.UseStatusCodePagesWithReExecute("/error", "?status={0}");
         app.UseResponseCompression();
-        app.UseStaticFiles(new StaticFileOptions
-        {
-            OnPrepareResponse = c => c.Context.Response.Headers.CacheControl = c.Context.Request.Query.ContainsKey("v") || c.File.Name.EndsWith(".woff2", StringComparison.Ordinal) ? "public, max-age=31536000, immutable" : "public, max-age=600",
-        });
+        app.UseStaticFiles(
+            new StaticFileOptions
+            {
+                OnPrepareResponse = c =>
+                    c.Context.Response.Headers.CacheControl =
+                        c.Context.Request.Query.ContainsKey("v")
+                        || c.File.Name.EndsWith(".woff2", StringComparison.Ordinal)
+                            ? "public, max-age=31536000, immutable"
+                            : "public, max-age=600",
+            }
+        );
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
@@ -160,12 +185,16 @@ public static class WebHost
         FileEndpoints.Map(app);
         app.MapRazorPages();
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
-        app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") }).AllowAnonymous();
+        app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") })
+            .AllowAnonymous();
     }
 
     private sealed class DatabaseHealth(Database database) : IHealthCheck
     {
-        public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+        public async Task<HealthCheckResult> CheckHealthAsync(
+            HealthCheckContext context,
+            CancellationToken cancellationToken = default
+        )
         {
             try
             {

@@ -19,16 +19,31 @@ public class CaseReaderTests
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"alloy-chain-sling","legs":1.5}}""", "$.gear.legs")]
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"shackle","pinType":"nail"}}""", "$.gear.pinType")]
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"ruleBooks":[]}""", "$.ruleBooks")]
-    [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"ruleBooks":["asme","asme"]}""", "$.ruleBooks[1]")]
+    [InlineData(
+        """{"format":"keralith.case/1","gear":{"family":"hook"},"ruleBooks":["asme","asme"]}""",
+        "$.ruleBooks[1]"
+    )]
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"kind":"weekly"}""", "$.kind")]
     [InlineData("""{"format":"keralith.case/1","format":"keralith.case/1","gear":{"family":"hook"}}""", "$.format")]
     [InlineData("""[]""", "$")]
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook","maker":"\ud800"}}""", "$")]
     [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"\udc00":1}""", "$")]
-    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":0}}}""", "$.gear.roster.members")]
-    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":8,"links":[9]}}}""", "$.gear.roster")]
-    [InlineData("""{"format":"keralith.case/1","gear":{"family":"sling-kit"},"limits":[{"source":"site","criterion":"kit.complete","count":3}]}""", "$.limits[0].criterion")]
-    [InlineData("""{"format":"keralith.case/1","gear":{"family":"hook"},"limits":[{"source":"book","criterion":"hook.throat","percent":3}]}""", "$.limits[0].source")]
+    [InlineData(
+        """{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":0}}}""",
+        "$.gear.roster.members"
+    )]
+    [InlineData(
+        """{"format":"keralith.case/1","gear":{"family":"sling-kit","roster":{"members":8,"links":[9]}}}""",
+        "$.gear.roster"
+    )]
+    [InlineData(
+        """{"format":"keralith.case/1","gear":{"family":"sling-kit"},"limits":[{"source":"site","criterion":"kit.complete","count":3}]}""",
+        "$.limits[0].criterion"
+    )]
+    [InlineData(
+        """{"format":"keralith.case/1","gear":{"family":"hook"},"limits":[{"source":"book","criterion":"hook.throat","percent":3}]}""",
+        "$.limits[0].source"
+    )]
     public void A_fault_in_the_case_is_named_by_its_path(string json, string path)
     {
         var result = CaseReader.Read(json);
@@ -43,13 +58,19 @@ public class CaseReaderTests
     [InlineData("""{"criterion":"hook.throat","part":"hook","value":"-3 mm"}""", "value")]
     [InlineData("""{"criterion":"hook.throat","part":"hook","value":41.5}""", "value")]
     [InlineData("""{"criterion":"hook.throat","part":"hook","value":"41 mm","uncertainty":"-1 mm"}""", "uncertainty")]
-    [InlineData("""{"criterion":"hook.throat","part":"hook","value":"41 mm","baseline":"40 mm","baselineBasis":"guess"}""", "baselineBasis")]
+    [InlineData(
+        """{"criterion":"hook.throat","part":"hook","value":"41 mm","baseline":"40 mm","baselineBasis":"guess"}""",
+        "baselineBasis"
+    )]
     [InlineData("""{"criterion":"hook.latches","part":"hook","answer":"no"}""", "criterion")]
     [InlineData("""{"criterion":"hook.fit","part":"hook","answer":"no"}""", "criterion")]
     [InlineData("""{"part":"hook","answer":"no"}""", "criterion")]
     [InlineData("""{"criterion":"hook.crack","answer":"no"}""", "part")]
     public void A_fault_in_an_answer_is_named_by_its_path(string answer, string field) =>
-        Assert.Contains($"$.answers[0].{field}", CaseReader.Read(Given.Json(Given.OneHook, answer)).Faults.Select(f => f.Path));
+        Assert.Contains(
+            $"$.answers[0].{field}",
+            CaseReader.Read(Given.Json(Given.OneHook, answer)).Faults.Select(f => f.Path)
+        );
 
     [Theory]
     [InlineData("""{"source":"owner","criterion":"hook.throat","percent":3}""", "source")]
@@ -59,17 +80,31 @@ public class CaseReaderTests
     [InlineData("""{"source":"site","criterion":"hook.crack","percent":3}""", "criterion")]
     [InlineData("""{"source":"site","criterion":"hook.throat","count":3}""", "count")]
     public void A_fault_in_a_limit_is_named_by_its_path(string limit, string field) =>
-        Assert.Contains($"$.limits[0].{field}", CaseReader.Read(Given.Json(Given.OneHook, "", limits: limit)).Faults.Select(f => f.Path));
+        Assert.Contains(
+            $"$.limits[0].{field}",
+            CaseReader.Read(Given.Json(Given.OneHook, "", limits: limit)).Faults.Select(f => f.Path)
+        );
 
     [Fact]
     public void The_longest_can_not_be_shorter_than_the_shortest() =>
-        Assert.NotEmpty(CaseReader.Read(Given.Json(Given.TwoLegChain, """{"criterion":"chain.leg-difference","part":"legs","value":"1499 mm","baseline":"1500 mm"}""")).Faults);
+        Assert.NotEmpty(
+            CaseReader
+                .Read(
+                    Given.Json(
+                        Given.TwoLegChain,
+                        """{"criterion":"chain.leg-difference","part":"legs","value":"1499 mm","baseline":"1500 mm"}"""
+                    )
+                )
+                .Faults
+        );
 
     [Property]
-    public bool No_text_makes_the_reader_throw(string? text) => CaseReader.Read(text ?? string.Empty) is { Value: null, Faults.Count: > 0 };
+    public bool No_text_makes_the_reader_throw(string? text) =>
+        CaseReader.Read(text ?? string.Empty) is { Value: null, Faults.Count: > 0 };
 
     [Fact]
-    public void Bytes_that_are_no_utf8_are_refused() => Assert.Equal("$", Assert.Single(CaseReader.Read(new byte[] { 0x7B, 0xC3, 0x28, 0x7D }.AsMemory()).Faults).Path);
+    public void Bytes_that_are_no_utf8_are_refused() =>
+        Assert.Equal("$", Assert.Single(CaseReader.Read(new byte[] { 0x7B, 0xC3, 0x28, 0x7D }.AsMemory()).Faults).Path);
 
     [Fact]
     public void An_object_of_many_fields_names_each_unknown_one_and_each_twice()
@@ -105,7 +140,9 @@ public class CaseReaderTests
     {
         var output = new System.Buffers.ArrayBufferWriter<byte>();
         Assert.True(CaseLines.Judge("""{"format":"keralith.case/1","gear":{"family":"hook"}}"""u8.ToArray(), output));
-        Assert.False(CaseLines.Judge("""{"format":"keralith.case/1","gear":{"family":"hook","size":"3"}}"""u8.ToArray(), output));
+        Assert.False(
+            CaseLines.Judge("""{"format":"keralith.case/1","gear":{"family":"hook","size":"3"}}"""u8.ToArray(), output)
+        );
         var lines = System.Text.Encoding.UTF8.GetString(output.WrittenSpan).Split('\n');
         Assert.Equal(3, lines.Length);
         Assert.StartsWith("{\"format\":\"keralith.verdict/1\"", lines[0], StringComparison.Ordinal);

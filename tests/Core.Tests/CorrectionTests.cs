@@ -22,15 +22,28 @@ public class CorrectionTests
     [InlineData(VerdictKind.Remove, VerdictKind.Hold, Role.Inspector, false)]
     [InlineData(VerdictKind.Remove, VerdictKind.Hold, Role.Qualified, true)]
     [InlineData(VerdictKind.Remove, VerdictKind.Fit, Role.Qualified, true)]
-    public void What_stopped_a_piece_is_made_milder_by_a_qualified_person_alone(VerdictKind was, VerdictKind now, Role role, bool may) =>
-        Assert.Equal(may, Correction.Refusal(new(InspectionKind.Periodic, was, Signed), now, Signed, role) is null);
+    public void What_stopped_a_piece_is_made_milder_by_a_qualified_person_alone(
+        VerdictKind was,
+        VerdictKind now,
+        Role role,
+        bool may
+    ) => Assert.Equal(may, Correction.Refusal(new(InspectionKind.Periodic, was, Signed), now, Signed, role) is null);
 
     [Theory]
     [InlineData("2026-03-01", true)]
     [InlineData("2026-03-02", true)]
     [InlineData("2026-03-03", false)]
     public void A_correction_tells_what_was_seen_by_the_day_of_the_wrong_record_never_later(string day, bool may) =>
-        Assert.Equal(may, Correction.Refusal(new(InspectionKind.Periodic, VerdictKind.Fit, Signed), VerdictKind.Fit, DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), Role.Qualified) is null);
+        Assert.Equal(
+            may,
+            Correction.Refusal(
+                new(InspectionKind.Periodic, VerdictKind.Fit, Signed),
+                VerdictKind.Fit,
+                DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture),
+                Role.Qualified
+            )
+                is null
+        );
 
     [Theory]
     [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Inspector, true)]
@@ -39,8 +52,12 @@ public class CorrectionTests
     [InlineData(InspectionKind.Frequent, VerdictKind.Hold, Role.Crew, false)]
     [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Inspector, false)]
     [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Qualified, true)]
-    public void A_record_is_withdrawn_by_who_may_sign_its_kind_and_one_that_stopped_a_piece_by_a_qualified_person(InspectionKind kind, VerdictKind verdict, Role role, bool may) =>
-        Assert.Equal(may, Correction.RefusalToWithdraw(new(kind, verdict, Signed), role) is null);
+    public void A_record_is_withdrawn_by_who_may_sign_its_kind_and_one_that_stopped_a_piece_by_a_qualified_person(
+        InspectionKind kind,
+        VerdictKind verdict,
+        Role role,
+        bool may
+    ) => Assert.Equal(may, Correction.RefusalToWithdraw(new(kind, verdict, Signed), role) is null);
 
     [Theory]
     [InlineData(InspectionKind.Initial, true)]
@@ -48,7 +65,8 @@ public class CorrectionTests
     [InlineData(InspectionKind.AfterEvent, true)]
     [InlineData(InspectionKind.Frequent, false)]
     [InlineData(InspectionKind.Return, false)]
-    public void A_full_inspection_withdrawn_holds_the_piece(InspectionKind kind, bool holds) => Assert.Equal(holds, Correction.Holds(kind));
+    public void A_full_inspection_withdrawn_holds_the_piece(InspectionKind kind, bool holds) =>
+        Assert.Equal(holds, Correction.Holds(kind));
 
     [Theory]
     [InlineData(PieceState.InService, VerdictKind.Remove, PieceState.Held)]
@@ -59,7 +77,11 @@ public class CorrectionTests
     [InlineData(PieceState.Missing, VerdictKind.Remove, null)]
     [InlineData(PieceState.Condemned, VerdictKind.Fit, null)]
     [InlineData(PieceState.InService, VerdictKind.Incomplete, null)]
-    public void A_correction_stops_a_piece_and_never_puts_one_into_use(PieceState was, VerdictKind verdict, PieceState? now)
+    public void A_correction_stops_a_piece_and_never_puts_one_into_use(
+        PieceState was,
+        VerdictKind verdict,
+        PieceState? now
+    )
     {
         var after = Correction.After(was, verdict);
         Assert.Equal(now, after.Ok ? after.Value : null);
@@ -72,8 +94,11 @@ public class CorrectionTests
     [InlineData("2026-07-01", "2026-06-30", "2026-06-30")]
     [InlineData("2026-07-01", "2026-07-01", "2026-07-01")]
     [InlineData("2026-07-01", "2026-07-02", "2026-07-01")]
-    public void An_earlier_next_inspection_set_with_the_wrong_record_is_not_lost(string? wrong, string? now, string? kept) =>
-        Assert.Equal(Day(kept), Correction.NextBy(Day(wrong), Day(now)));
+    public void An_earlier_next_inspection_set_with_the_wrong_record_is_not_lost(
+        string? wrong,
+        string? now,
+        string? kept
+    ) => Assert.Equal(Day(kept), Correction.NextBy(Day(wrong), Day(now)));
 
     [Fact]
     public void A_clean_inspection_made_after_a_hold_closes_it_no_longer_once_it_is_corrected()
@@ -84,11 +109,16 @@ public class CorrectionTests
         foreach (var cause in new[] { HoldCause.Doubt, HoldCause.VerdictRemove, HoldCause.Event })
         {
             Assert.True(HoldRules.MayClose(new(cause, at), closer, "Sound", [clean], null, false).Ok);
-            Assert.False(HoldRules.MayClose(new(cause, at), closer, "Sound", [clean with { IsCorrection = true }], null, false).Ok);
+            Assert.False(
+                HoldRules
+                    .MayClose(new(cause, at), closer, "Sound", [clean with { IsCorrection = true }], null, false)
+                    .Ok
+            );
         }
     }
 
-    private static DateOnly? Day(string? text) => text is null ? null : DateOnly.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
+    private static DateOnly? Day(string? text) =>
+        text is null ? null : DateOnly.Parse(text, System.Globalization.CultureInfo.InvariantCulture);
 
     [Theory]
     [InlineData(null, false)]
@@ -107,8 +137,14 @@ public class CorrectionTests
     public void Several_readings_are_each_an_answer_and_the_worst_counts_whichever_way_is_worse()
     {
         // A throat of 40 mm may open to 42; a link may wear to what its size allows: larger is worse in one, smaller in the other.
-        Assert.Equal([Outcome.Clear, Outcome.Remove, Outcome.Clear], Judged("hook", "hook", "hook.throat", "40.1 mm; 42.1 mm; 40.2 mm", "40 mm"));
-        Assert.Equal([Outcome.Clear, Outcome.Remove, Outcome.Clear], Judged("hook", "hook", "hook.wear", "20 mm; 17.9 mm; 19.9 mm", "20 mm"));
+        Assert.Equal(
+            [Outcome.Clear, Outcome.Remove, Outcome.Clear],
+            Judged("hook", "hook", "hook.throat", "40.1 mm; 42.1 mm; 40.2 mm", "40 mm")
+        );
+        Assert.Equal(
+            [Outcome.Clear, Outcome.Remove, Outcome.Clear],
+            Judged("hook", "hook", "hook.wear", "20 mm; 17.9 mm; 19.9 mm", "20 mm")
+        );
     }
 
     [Theory]
@@ -116,7 +152,11 @@ public class CorrectionTests
     [InlineData("40.1 mm; 0 mm", "over 0")]
     [InlineData("1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm;1 mm", "At most 12")]
     public void A_reading_that_is_none_is_named(string typed, string refusal) =>
-        Assert.Contains(refusal, new AnswerEntry(Value: typed).ReadAll(Catalogue.Get("hook.throat"), null).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            refusal,
+            new AnswerEntry(Value: typed).ReadAll(Catalogue.Get("hook.throat"), null).Fault,
+            StringComparison.Ordinal
+        );
 
     [Theory]
     [InlineData("hook.throat", null, "40.1 mm; 42 mm", null, "0.05 mm")]
@@ -125,7 +165,13 @@ public class CorrectionTests
     [InlineData("rope.broken-in-lay", null, "3; 5", null, null)]
     [InlineData("chain.leg-difference", null, "72.1 in", "72 in", null)]
     [InlineData("hook.crack", "unsure", null, null, null)]
-    public void An_answer_read_is_the_entry_it_was_read_from(string criterion, string? answer, string? value, string? shortest, string? uncertainty)
+    public void An_answer_read_is_the_entry_it_was_read_from(
+        string criterion,
+        string? answer,
+        string? value,
+        string? shortest,
+        string? uncertainty
+    )
     {
         var entry = new AnswerEntry(answer, value, shortest, uncertainty);
         var asked = Catalogue.Get(criterion);
@@ -135,7 +181,20 @@ public class CorrectionTests
     private static IEnumerable<Outcome> Judged(string family, string part, string criterion, string typed, string asNew)
     {
         var asked = Catalogue.Get(criterion);
-        var answers = new AnswerEntry(Value: typed).ReadAll(asked, new(Length.Parse(asNew), BaselineBasis.New)).Value.Select(r => new Answer(asked, part, r)).ToList();
-        return Judge.Of(new([RuleBookShelf.Asme], InspectionKind.Periodic, new(Gear.GearFamilies.Find(family)!, []), [], answers)).Findings.Select(f => f.Outcome);
+        var answers = new AnswerEntry(Value: typed)
+            .ReadAll(asked, new(Length.Parse(asNew), BaselineBasis.New))
+            .Value.Select(r => new Answer(asked, part, r))
+            .ToList();
+        return Judge
+            .Of(
+                new(
+                    [RuleBookShelf.Asme],
+                    InspectionKind.Periodic,
+                    new(Gear.GearFamilies.Find(family)!, []),
+                    [],
+                    answers
+                )
+            )
+            .Findings.Select(f => f.Outcome);
     }
 }

@@ -14,7 +14,12 @@ public class EveryLimitTests
 {
     private const decimal Little = 0.0001m;
 
-    public static TheoryData<string> Criteria => new(Catalogue.All.Where(c => !c.IsAnswerChosen && c.Limit is not (RosterMembers or RosterLinks)).Select(c => c.Id));
+    public static TheoryData<string> Criteria =>
+        new(
+            Catalogue
+                .All.Where(c => !c.IsAnswerChosen && c.Limit is not (RosterMembers or RosterLinks))
+                .Select(c => c.Id)
+        );
 
     [Theory]
     [MemberData(nameof(Criteria))]
@@ -26,7 +31,8 @@ public class EveryLimitTests
         {
             foreach (var book in RuleBookShelf.All)
             {
-                if (Place(criterion, book, inches) is not { } at) continue;
+                if (Place(criterion, book, inches) is not { } at)
+                    continue;
                 var figure = Judged(at, criterion, null).Governing.Figure;
                 Assert.True(figure is not null, $"{id} under {book} has no figure");
                 var little = criterion.Kind == CriterionKind.Count ? 1 : Little;
@@ -44,7 +50,10 @@ public class EveryLimitTests
                 judged++;
 
                 void AssertRemoved(bool removed, decimal value) =>
-                    Assert.True(removed == (Judged(at, criterion, value).Outcome == Outcome.Remove), $"{id} under {book}, {(inches ? "inches" : "millimetres")}: {value} {(removed ? "should remove" : "should not")}");
+                    Assert.True(
+                        removed == (Judged(at, criterion, value).Outcome == Outcome.Remove),
+                        $"{id} under {book}, {(inches ? "inches" : "millimetres")}: {value} {(removed ? "should remove" : "should not")}"
+                    );
             }
         }
 
@@ -59,18 +68,22 @@ public class EveryLimitTests
         {
             foreach (var medium in new[] { "chain", "rope" })
             {
-                var gear = new GearPiece(family, new Dictionary<string, AttributeValue>
-                {
-                    ["size"] = new LengthValue(size),
-                    ["legs"] = new WholeValue(2),
-                    ["medium"] = new TextValue(medium),
-                    ["endFitting"] = new TextValue("hook"),
-                    ["strands"] = new WholeValue(6),
-                    ["wiresPerStrand"] = new WholeValue(19),
-                    ["pinType"] = new TextValue("bolt"),
-                });
+                var gear = new GearPiece(
+                    family,
+                    new Dictionary<string, AttributeValue>
+                    {
+                        ["size"] = new LengthValue(size),
+                        ["legs"] = new WholeValue(2),
+                        ["medium"] = new TextValue(medium),
+                        ["endFitting"] = new TextValue("hook"),
+                        ["strands"] = new WholeValue(6),
+                        ["wiresPerStrand"] = new WholeValue(19),
+                        ["pinType"] = new TextValue("bolt"),
+                    }
+                );
                 var place = Catalogue.PlacementOf(gear, [book]).Questions.FirstOrDefault(q => q.Criterion == criterion);
-                if (place is not null) return (new([book], InspectionKind.Initial, gear, [], []), place.Part, size);
+                if (place is not null)
+                    return (new([book], InspectionKind.Initial, gear, [], []), place.Part, size);
             }
         }
 

@@ -13,9 +13,11 @@ public class ExampleTests
     private static readonly JsonElement Cases = Read("judge.json");
     private static readonly JsonElement Lifts = Read("lift.json");
 
-    public static TheoryData<string> LiftNames => new(Lifts.EnumerateArray().Select(c => c.GetProperty("name").GetString()!));
+    public static TheoryData<string> LiftNames =>
+        new(Lifts.EnumerateArray().Select(c => c.GetProperty("name").GetString()!));
 
-    public static TheoryData<string> Names => new(Cases.EnumerateArray().Where(IsKnown).Select(c => c.GetProperty("name").GetString()!));
+    public static TheoryData<string> Names =>
+        new(Cases.EnumerateArray().Where(IsKnown).Select(c => c.GetProperty("name").GetString()!));
 
     [Theory]
     [MemberData(nameof(Names))]
@@ -58,12 +60,17 @@ public class ExampleTests
     public void The_worked_lifts_are_all_run() => Assert.True(LiftNames.Count >= 74, $"only {LiftNames.Count} lifts");
 
     [Fact]
-    public void The_worked_cases_of_the_known_families_are_all_run() => Assert.True(Names.Count >= 67, $"only {Names.Count} cases");
+    public void The_worked_cases_of_the_known_families_are_all_run() =>
+        Assert.True(Names.Count >= 67, $"only {Names.Count} cases");
 
-    private static JsonElement Read(string name) => JsonDocument.Parse(new StreamReader(typeof(ExampleTests).Assembly.GetManifestResourceStream(name)!).ReadToEnd()).RootElement;
+    private static JsonElement Read(string name) =>
+        JsonDocument
+            .Parse(new StreamReader(typeof(ExampleTests).Assembly.GetManifestResourceStream(name)!).ReadToEnd())
+            .RootElement;
 
     private static bool IsKnown(JsonElement example) =>
-        GearFamilies.Find(example.GetProperty("input").GetProperty("gear").GetProperty("family").GetString()!) is not null;
+        GearFamilies.Find(example.GetProperty("input").GetProperty("gear").GetProperty("family").GetString()!)
+            is not null;
 
     private static void Contains(string path, JsonElement expected, JsonElement actual)
     {
@@ -72,17 +79,24 @@ public class ExampleTests
             case JsonValueKind.Object:
                 foreach (var property in expected.EnumerateObject())
                 {
-                    Assert.True(actual.TryGetProperty(property.Name, out var found), $"{path}.{property.Name} is not there");
+                    Assert.True(
+                        actual.TryGetProperty(property.Name, out var found),
+                        $"{path}.{property.Name} is not there"
+                    );
                     Contains($"{path}.{property.Name}", property.Value, found);
                 }
 
                 break;
             case JsonValueKind.Array:
                 Assert.Equal(expected.GetArrayLength(), actual.GetArrayLength());
-                for (var i = 0; i < expected.GetArrayLength(); i++) Contains($"{path}[{i}]", expected[i], actual[i]);
+                for (var i = 0; i < expected.GetArrayLength(); i++)
+                    Contains($"{path}[{i}]", expected[i], actual[i]);
                 break;
             case JsonValueKind.Number:
-                Assert.True(Math.Abs(expected.GetDecimal() - actual.GetDecimal()) <= 0.00005m, $"{path}: expected {expected}, found {actual}");
+                Assert.True(
+                    Math.Abs(expected.GetDecimal() - actual.GetDecimal()) <= 0.00005m,
+                    $"{path}: expected {expected}, found {actual}"
+                );
                 break;
             default:
                 Assert.True(expected.ToString() == actual.ToString(), $"{path}: expected {expected}, found {actual}");

@@ -70,7 +70,12 @@ public class ExchangeTests
     [InlineData("tag_ratings", "swing 2 t", "write hitch")]
     [InlineData("tag_ratings", "basket 95 deg 2 t", "up to 90 deg")]
     [InlineData("rated_angle", "120 deg", "from the horizontal")]
-    public void A_cell_that_can_not_stand_is_named_by_its_column(string column, string value, string words, string? named = null)
+    public void A_cell_that_can_not_stand_is_named_by_its_column(
+        string column,
+        string value,
+        string words,
+        string? named = null
+    )
     {
         var row = RegisterColumns.Write(Entry("alloy-chain-sling"), Stores);
         row[column] = value;
@@ -96,13 +101,20 @@ public class ExchangeTests
         (row["last_periodic"], row["last_inspector"], row["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
         Assert.NotNull(RegisterColumns.Read(row, Stores).Entry);
         row.Remove("baseline_basis");
-        Assert.Contains("taken over", RegisterColumns.Read(row, Stores).Faults["baseline_basis"], StringComparison.Ordinal);
+        Assert.Contains(
+            "taken over",
+            RegisterColumns.Read(row, Stores).Faults["baseline_basis"],
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
     public void A_body_figure_is_never_taken_for_a_top_link_or_a_coupling()
     {
-        var row = RegisterColumns.Write(Entry("alloy-chain-sling"), Stores).Where(c => !c.Key.StartsWith("baseline:", StringComparison.Ordinal)).ToDictionary();
+        var row = RegisterColumns
+            .Write(Entry("alloy-chain-sling"), Stores)
+            .Where(c => !c.Key.StartsWith("baseline:", StringComparison.Ordinal))
+            .ToDictionary();
         (row["baseline_body"], row["baseline_basis"]) = ("1/2 in", "new");
         var entry = RegisterColumns.Read(row, Stores).Entry!;
         Assert.DoesNotContain(entry.Baselines.Keys, k => k.Criterion == "link.wear");
@@ -116,20 +128,49 @@ public class ExchangeTests
     [InlineData("Location", "store")]
     [InlineData("weather", null)]
     [InlineData("", null)]
-    public void A_strange_heading_is_matched_to_what_it_most_likely_means(string heading, string? column) => Assert.Equal(column, RegisterColumns.Guess(heading));
+    public void A_strange_heading_is_matched_to_what_it_most_likely_means(string heading, string? column) =>
+        Assert.Equal(column, RegisterColumns.Guess(heading));
 
     [Theory]
     [InlineData("""{"format":"keralith.piece/1"}""", "$.store", "missing")]
-    [InlineData("""{"format":"keralith.piece/2","store":"Basin Yard","gear":{"family":"hook"}}""", "$.format", "expected")]
+    [InlineData(
+        """{"format":"keralith.piece/2","store":"Basin Yard","gear":{"family":"hook"}}""",
+        "$.format",
+        "expected"
+    )]
     [InlineData("""{"format":"keralith.piece/1","store":"Attic","gear":{"family":"hook"}}""", "$.store", "Basin Yard")]
-    [InlineData("""{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook"}}""", "$.gear.size", "needed")]
-    [InlineData("""{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","legs":2}}""", "$.gear.legs", "not asked of hook")]
-    [InlineData("""{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"tagEntries":["reach"]}""", "$.tagEntries", "expected some of")]
-    [InlineData("""{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"baselines":[{"part":"pin","criterion":"shackle.wear-pin","value":"1 in"}]}""", "$.baselines[0].value", "no figure")]
-    [InlineData("""{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"colour":"red"}""", "$.colour", "unknown field")]
+    [InlineData(
+        """{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook"}}""",
+        "$.gear.size",
+        "needed"
+    )]
+    [InlineData(
+        """{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","legs":2}}""",
+        "$.gear.legs",
+        "not asked of hook"
+    )]
+    [InlineData(
+        """{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"tagEntries":["reach"]}""",
+        "$.tagEntries",
+        "expected some of"
+    )]
+    [InlineData(
+        """{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"baselines":[{"part":"pin","criterion":"shackle.wear-pin","value":"1 in"}]}""",
+        "$.baselines[0].value",
+        "no figure"
+    )]
+    [InlineData(
+        """{"format":"keralith.piece/1","mark":"HM-1","store":"Basin Yard","gear":{"family":"hook","size":"1 in"},"colour":"red"}""",
+        "$.colour",
+        "unknown field"
+    )]
     [InlineData("""[1]""", "$", "expected an object")]
     [InlineData("""{"format":""", "$", "not JSON")]
-    public void A_document_that_can_not_stand_is_refused_with_the_path_of_each_fault(string json, string path, string words)
+    public void A_document_that_can_not_stand_is_refused_with_the_path_of_each_fault(
+        string json,
+        string path,
+        string words
+    )
     {
         var (piece, _) = PieceDocument.Read(Encoding.UTF8.GetBytes(json), Stores);
         Assert.Null(piece.Value);
@@ -143,12 +184,17 @@ public class ExchangeTests
         return entry;
     }
 
-    private static void Same(PieceEntry expected, PieceEntry actual) => Assert.Equal(PieceEntryFields.Of(expected).OrderBy(f => f.Key), PieceEntryFields.Of(actual).OrderBy(f => f.Key));
+    private static void Same(PieceEntry expected, PieceEntry actual) =>
+        Assert.Equal(
+            PieceEntryFields.Of(expected).OrderBy(f => f.Key),
+            PieceEntryFields.Of(actual).OrderBy(f => f.Key)
+        );
 
     private static ReadOnlyMemory<byte> Document(PieceEntry entry)
     {
         var buffer = new ArrayBufferWriter<byte>();
-        using (var json = new Utf8JsonWriter(buffer)) PieceDocument.Write(json, entry, Stores, w => w.WriteNumber("version", 7));
+        using (var json = new Utf8JsonWriter(buffer))
+            PieceDocument.Write(json, entry, Stores, w => w.WriteNumber("version", 7));
         return buffer.WrittenMemory;
     }
 }

@@ -23,7 +23,11 @@ public class JudgementTests
         {
             foreach (var criterion in part.Criteria.Where(c => c is { IsAnswerChosen: true, OnFault: Outcome.Remove }))
             {
-                var verdict = Given.Judged(Given.TwoLegChain, $$"""{"criterion":"{{criterion.Id}}","part":"{{part.Path}}","answer":"{{answer}}"}""", kind: "initial");
+                var verdict = Given.Judged(
+                    Given.TwoLegChain,
+                    $$"""{"criterion":"{{criterion.Id}}","part":"{{part.Path}}","answer":"{{answer}}"}""",
+                    kind: "initial"
+                );
                 Assert.Equal(expected, verdict.Findings[0].Outcome);
             }
         }
@@ -37,7 +41,17 @@ public class JudgementTests
     [InlineData("any.attachment-rating", "whole")]
     [InlineData("hook.fit", "leg-1/hook")]
     public void Some_faults_only_hold(string criterion, string part) =>
-        Assert.Equal(Outcome.Hold, Given.Judged(Given.TwoLegChain, $$"""{"criterion":"{{criterion}}","part":"{{part}}","answer":"yes"}""", kind: "initial").Findings[0].Outcome);
+        Assert.Equal(
+            Outcome.Hold,
+            Given
+                .Judged(
+                    Given.TwoLegChain,
+                    $$"""{"criterion":"{{criterion}}","part":"{{part}}","answer":"yes"}""",
+                    kind: "initial"
+                )
+                .Findings[0]
+                .Outcome
+        );
 
     [Fact]
     public void A_visible_twist_is_held_under_osha_alone_until_its_angle_is_measured_and_removed_under_any_other_book()
@@ -45,10 +59,18 @@ public class JudgementTests
         const string Twist = """{"criterion":"hook.twist","part":"hook","answer":"yes"}""";
         Assert.Equal(Outcome.Hold, Given.Judged(Given.OneHook, Twist, "osha").Findings[0].Outcome);
         Assert.Equal(Outcome.Remove, Given.Judged(Given.OneHook, Twist, "asme osha").Findings[0].Outcome);
-        var measured = Given.Judged(Given.OneHook, $$"""{{Twist}},{"criterion":"hook.twist-angle","part":"hook","value":"11 deg"}""", "osha");
+        var measured = Given.Judged(
+            Given.OneHook,
+            $$"""{{Twist}},{"criterion":"hook.twist-angle","part":"hook","value":"11 deg"}""",
+            "osha"
+        );
         Assert.Equal([Outcome.Clear, Outcome.Remove], measured.Findings.Select(f => f.Outcome));
         Assert.Empty(CaseReader.Read(Given.Json(Given.OneHook, "", "osha")).Faults);
-        Assert.NotEmpty(CaseReader.Read(Given.Json(Given.OneHook, """{"criterion":"hook.twist-angle","part":"hook","value":"11 deg"}""")).Faults);
+        Assert.NotEmpty(
+            CaseReader
+                .Read(Given.Json(Given.OneHook, """{"criterion":"hook.twist-angle","part":"hook","value":"11 deg"}"""))
+                .Faults
+        );
     }
 
     [Theory]
@@ -71,7 +93,10 @@ public class JudgementTests
     [InlineData("G100")]
     [InlineData("120")]
     public void Grade_80_and_higher_is_known_by_each_of_its_marks(string grade) =>
-        Assert.DoesNotContain(Given.Judged(Given.TwoLegChain.Replace("\"80\"", $"\"{grade}\"", StringComparison.Ordinal), "").Findings, f => f.FromGear);
+        Assert.DoesNotContain(
+            Given.Judged(Given.TwoLegChain.Replace("\"80\"", $"\"{grade}\"", StringComparison.Ordinal), "").Findings,
+            f => f.FromGear
+        );
 
     [Fact]
     public void Nothing_is_fit_before_every_question_is_answered()
@@ -82,7 +107,10 @@ public class JudgementTests
         for (var left = 0; left < answers.Length; left++)
         {
             var some = string.Join("},{", answers.Where((_, i) => i != left)).Trim('{', '}');
-            Assert.Equal(VerdictKind.Incomplete, Given.Judged(Given.ScrewShackle, $"{{{some}}}", kind: "frequent").Kind);
+            Assert.Equal(
+                VerdictKind.Incomplete,
+                Given.Judged(Given.ScrewShackle, $"{{{some}}}", kind: "frequent").Kind
+            );
         }
     }
 
@@ -90,9 +118,28 @@ public class JudgementTests
     public void What_is_missing_stands_by_part_and_then_in_catalogue_order()
     {
         var missing = Given.Judged(Given.TwoLegChain, "").Missing.Select(m => m.Part).Distinct();
-        Assert.Equal(["tag", "top-link", "leg-1/coupling", "leg-1", "leg-1/hook", "leg-2/coupling", "leg-2", "leg-2/hook", "legs", "whole"], missing);
-        Assert.Equal(["id.marking", "id.tag-complete"], Given.Judged(Given.TwoLegChain, "").Missing.Where(m => m.Part == "tag").Select(m => m.Criterion.Id));
-        Assert.Contains(Given.Judged(Given.TwoLegChain, "", kind: "initial").Missing, m => m.Criterion.Id == "id.certificate");
+        Assert.Equal(
+            [
+                "tag",
+                "top-link",
+                "leg-1/coupling",
+                "leg-1",
+                "leg-1/hook",
+                "leg-2/coupling",
+                "leg-2",
+                "leg-2/hook",
+                "legs",
+                "whole",
+            ],
+            missing
+        );
+        Assert.Equal(
+            ["id.marking", "id.tag-complete"],
+            Given.Judged(Given.TwoLegChain, "").Missing.Where(m => m.Part == "tag").Select(m => m.Criterion.Id)
+        );
+        Assert.Contains(Given.Judged(Given.TwoLegChain, "", kind: "initial").Missing, m =>
+            m.Criterion.Id == "id.certificate"
+        );
     }
 
     [Theory]
@@ -112,14 +159,30 @@ public class JudgementTests
 
     [Fact]
     public void A_provisional_baseline_is_watch_at_best() =>
-        Assert.Equal(Outcome.Watch, Given.Measured(Given.TwoLegChain, "chain.gauge-growth", "leg-1", "1000 mm", "1000 mm", more: ",\"baselineBasis\":\"provisional\"").Outcome);
+        Assert.Equal(
+            Outcome.Watch,
+            Given
+                .Measured(
+                    Given.TwoLegChain,
+                    "chain.gauge-growth",
+                    "leg-1",
+                    "1000 mm",
+                    "1000 mm",
+                    more: ",\"baselineBasis\":\"provisional\""
+                )
+                .Outcome
+        );
 
     [Theory]
     [InlineData("""{"source":"site","criterion":"hook.throat","percent":3}""", "site", Outcome.Remove)]
     [InlineData("""{"source":"site","criterion":"hook.throat","percent":8}""", "asme", Outcome.Watch)]
     [InlineData("""{"source":"maker","criterion":"hook.throat","percent":8}""", "maker", Outcome.Clear)]
     [InlineData("""{"source":"maker","criterion":"hook.throat","absolute":"1 mm"}""", "maker", Outcome.Remove)]
-    public void A_site_may_only_be_stricter_and_a_maker_laxer_only_where_the_book_says_so(string limit, string governs, Outcome expected)
+    public void A_site_may_only_be_stricter_and_a_maker_laxer_only_where_the_book_says_so(
+        string limit,
+        string governs,
+        Outcome expected
+    )
     {
         var finding = Given.Measured(Given.OneHook, "hook.throat", "hook", "41.6 mm", "40 mm", limits: limit);
         Assert.Equal((governs, expected), (finding.Governing.Book, finding.Outcome));
@@ -131,16 +194,28 @@ public class JudgementTests
     [InlineData(10, 3)]
     public void Of_two_figures_a_maker_names_the_stricter_still_counts(int first, int second)
     {
-        var limits = string.Join(",", new[] { first, second }.Select(p => $$"""{"source":"maker","criterion":"hook.throat","percent":{{p}}}"""));
-        Assert.Equal(Outcome.Remove, Given.Measured(Given.OneHook, "hook.throat", "hook", "41.5 mm", "40 mm", limits: limits).Outcome);
+        var limits = string.Join(
+            ",",
+            new[] { first, second }.Select(p => $$"""{"source":"maker","criterion":"hook.throat","percent":{{p}}}""")
+        );
+        Assert.Equal(
+            Outcome.Remove,
+            Given.Measured(Given.OneHook, "hook.throat", "hook", "41.5 mm", "40 mm", limits: limits).Outcome
+        );
     }
 
     [Fact]
     public void A_limit_that_allows_nothing_still_passes_the_figure_when_new()
     {
         const string None = """{"source":"site","criterion":"hook.throat","percent":0}""";
-        Assert.Equal(Outcome.Clear, Given.Measured(Given.OneHook, "hook.throat", "hook", "40 mm", "40 mm", limits: None).Outcome);
-        Assert.Equal(Outcome.Remove, Given.Measured(Given.OneHook, "hook.throat", "hook", "40.01 mm", "40 mm", limits: None).Outcome);
+        Assert.Equal(
+            Outcome.Clear,
+            Given.Measured(Given.OneHook, "hook.throat", "hook", "40 mm", "40 mm", limits: None).Outcome
+        );
+        Assert.Equal(
+            Outcome.Remove,
+            Given.Measured(Given.OneHook, "hook.throat", "hook", "40.01 mm", "40 mm", limits: None).Outcome
+        );
     }
 
     [Property]
@@ -148,12 +223,24 @@ public class JudgementTests
     {
         var inches = (thousandths.Get % 4000 + 1) / 1000m;
         var inInches = Given.Measured(Given.OneHook, "hook.throat", "hook", $"{inches} in", "2 in", "asme osha");
-        var inMillimetres = Given.Measured(Given.OneHook, "hook.throat", "hook", $"{inches * 25.4m} mm", "2 in", "asme osha");
-        return inInches.Outcome == inMillimetres.Outcome && inInches.Governing.Consumed == inMillimetres.Governing.Consumed;
+        var inMillimetres = Given.Measured(
+            Given.OneHook,
+            "hook.throat",
+            "hook",
+            $"{inches * 25.4m} mm",
+            "2 in",
+            "asme osha"
+        );
+        return inInches.Outcome == inMillimetres.Outcome
+            && inInches.Governing.Consumed == inMillimetres.Governing.Consumed;
     }
 
     [Property]
-    public bool Another_book_or_a_stricter_limit_never_makes_a_verdict_milder(PositiveInt hundredths, byte percent, bool throat)
+    public bool Another_book_or_a_stricter_limit_never_makes_a_verdict_milder(
+        PositiveInt hundredths,
+        byte percent,
+        bool throat
+    )
     {
         var value = $"{20 + (hundredths.Get % 4000 / 100m)} mm";
         var criterion = throat ? "hook.throat" : "hook.wear";
@@ -171,14 +258,26 @@ public class JudgementTests
         var open = Given.Judged(Given.TwoLegChain, Removed).Missing.Where(m => m.Criterion.IsAnswerChosen).ToList();
         var next = open[which.Get % open.Count];
         var word = Words.Code((Found)(answer.Get % 4));
-        return Given.Judged(Given.TwoLegChain, $$"""{{Removed}},{"criterion":"{{next.Criterion.Id}}","part":"{{next.Part}}","answer":"{{word}}"}""").Kind == VerdictKind.Remove;
+        return Given
+                .Judged(
+                    Given.TwoLegChain,
+                    $$"""{{Removed}},{"criterion":"{{next.Criterion.Id}}","part":"{{next.Part}}","answer":"{{word}}"}"""
+                )
+                .Kind == VerdictKind.Remove;
     }
 
     [Fact]
     public void A_case_written_is_read_back_to_the_same_verdict()
     {
-        var answers = """{"criterion":"hook.throat","part":"leg-1/hook","value":"1-27/64 in","baseline":"1-3/8 in","baselineBasis":"twin","uncertainty":"0.001 in"},{"criterion":"chain.crack","part":"leg-2","answer":"not-accessible"}""";
-        var @case = Given.Case(Given.TwoLegChain, answers, "asme osha", "initial", """{"source":"site","criterion":"hook.throat","percent":4}""");
+        var answers =
+            """{"criterion":"hook.throat","part":"leg-1/hook","value":"1-27/64 in","baseline":"1-3/8 in","baselineBasis":"twin","uncertainty":"0.001 in"},{"criterion":"chain.crack","part":"leg-2","answer":"not-accessible"}""";
+        var @case = Given.Case(
+            Given.TwoLegChain,
+            answers,
+            "asme osha",
+            "initial",
+            """{"source":"site","criterion":"hook.throat","percent":4}"""
+        );
         var again = CaseReader.Read(CaseWriter.Write(@case)).Value!;
         Assert.Equal(VerdictWriter.Write(Judge.Of(@case)), VerdictWriter.Write(Judge.Of(again)));
     }
@@ -186,31 +285,55 @@ public class JudgementTests
     [Fact]
     public void Every_criterion_is_reachable_sourced_and_worded()
     {
-        var reached = GearFamilies.All.SelectMany(MakeUps).SelectMany(g => Catalogue.Parts(g, RuleBookShelf.All)).SelectMany(p => p.Criteria).Select(c => c.Id).ToHashSet();
+        var reached = GearFamilies
+            .All.SelectMany(MakeUps)
+            .SelectMany(g => Catalogue.Parts(g, RuleBookShelf.All))
+            .SelectMany(p => p.Criteria)
+            .Select(c => c.Id)
+            .ToHashSet();
         foreach (var criterion in Catalogue.All)
         {
             Assert.Contains(criterion.Id, reached);
-            Assert.True(criterion.Title.Length > 2 && criterion.Question.Length > 8 && criterion.Look.Length > 8, criterion.Id);
+            Assert.True(
+                criterion.Title.Length > 2 && criterion.Question.Length > 8 && criterion.Look.Length > 8,
+                criterion.Id
+            );
             Assert.True(criterion.Source.Standard.Length > 3 && criterion.Source.Topic.Length > 2, criterion.Id);
-            Assert.True(criterion.IsAnswerChosen || criterion.Limit is not null || RuleBookShelf.All.Any(b => b.Rules.ContainsKey(criterion.Id)), criterion.Id);
+            Assert.True(
+                criterion.IsAnswerChosen
+                    || criterion.Limit is not null
+                    || RuleBookShelf.All.Any(b => b.Rules.ContainsKey(criterion.Id)),
+                criterion.Id
+            );
         }
     }
 
     /// <summary>Gear of a family with every flag set, once for each choice of each attribute it is asked for.</summary>
     private static IEnumerable<GearPiece> MakeUps(GearFamily family)
     {
-        var flags = GearAttributes.All.Where(a => a.Kind == AttributeKind.Flag).ToDictionary(a => a.Name, AttributeValue (_) => new FlagValue(true));
+        var flags = GearAttributes
+            .All.Where(a => a.Kind == AttributeKind.Flag)
+            .ToDictionary(a => a.Name, AttributeValue (_) => new FlagValue(true));
         flags["legs"] = new WholeValue(2);
         yield return new(family, flags);
         foreach (var attribute in GearAttributes.All.Where(a => a.Kind == AttributeKind.Choice))
         {
-            foreach (var choice in attribute.Choices) yield return new(family, new Dictionary<string, AttributeValue>(flags) { [attribute.Name] = new TextValue(choice) });
+            foreach (var choice in attribute.Choices)
+                yield return new(
+                    family,
+                    new Dictionary<string, AttributeValue>(flags) { [attribute.Name] = new TextValue(choice) }
+                );
         }
     }
 
     [Fact]
     public void Rules_never_call_gear_safe()
     {
-        foreach (var c in Catalogue.All) Assert.DoesNotContain("safe", $"{c.Title} {c.Question} {c.Look} {c.Why}", StringComparison.OrdinalIgnoreCase);
+        foreach (var c in Catalogue.All)
+            Assert.DoesNotContain(
+                "safe",
+                $"{c.Title} {c.Question} {c.Look} {c.Why}",
+                StringComparison.OrdinalIgnoreCase
+            );
     }
 }

@@ -26,9 +26,25 @@ public class LiftPlanTests
     [InlineData("sphere", "1 m", "", "", "lead", 1, 5937.61)]
     [InlineData("prism", "0.02 m2", "5 m", "", "steel", 1, 785)]
     [InlineData("linear", "12 kg/m", "5 m", "", "", 4, 240)]
-    public void A_load_is_worked_out_from_its_shapes(string shape, string a, string b, string c, string of, int count, double kilograms)
+    public void A_load_is_worked_out_from_its_shapes(
+        string shape,
+        string a,
+        string b,
+        string c,
+        string of,
+        int count,
+        double kilograms
+    )
     {
-        var fields = Fields(("basis", "estimated"), ("part-1-shape", shape), ("part-1-a", a), ("part-1-b", b), ("part-1-c", c), ("part-1-density", of), ("part-1-count", count.ToString(CultureInfo.InvariantCulture)));
+        var fields = Fields(
+            ("basis", "estimated"),
+            ("part-1-shape", shape),
+            ("part-1-a", a),
+            ("part-1-b", b),
+            ("part-1-c", c),
+            ("part-1-density", of),
+            ("part-1-count", count.ToString(CultureInfo.InvariantCulture))
+        );
         var plan = Plan(fields);
         Assert.Equal(kilograms, (double)plan.Estimate!.Bare, kilograms / 1000);
         Assert.Equal((double)plan.Estimate.Bare * 1.1, (double)plan.Load.Weight.Kilograms, 6);
@@ -42,7 +58,11 @@ public class LiftPlanTests
     [InlineData("989.9 kg", true)]
     public void A_weighing_more_than_a_tenth_off_the_estimate_asks_what_is_inside(string weighed, bool asks)
     {
-        var estimate = new LoadEstimate([new(new Box(Length.Parse("1 m"), Length.Parse("1 m"), Length.Parse("1 m")), 1000, 1)], LoadEstimate.UsualContingency, 0);
+        var estimate = new LoadEstimate(
+            [new(new Box(Length.Parse("1 m"), Length.Parse("1 m"), Length.Parse("1 m")), 1000, 1)],
+            LoadEstimate.UsualContingency,
+            0
+        );
         Assert.Equal(asks, estimate.Against(Mass.Parse(weighed)) is not null);
     }
 
@@ -58,7 +78,12 @@ public class LiftPlanTests
     [InlineData("hitch", "noose", "hitch")]
     public void What_is_at_fault_with_a_plan_is_named_by_its_field(string field, string typed, string fault)
     {
-        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "1 t"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs")
+        );
         fields[field] = typed;
         var (plan, faults) = LiftPlanReader.Read(fields);
         Assert.Null(plan);
@@ -70,11 +95,34 @@ public class LiftPlanTests
     [InlineData("vertical", "35", 55)]
     [InlineData("included", "70", 55)]
     public void An_angle_is_the_same_whichever_way_it_is_named(string how, string typed, int degrees) =>
-        Assert.Equal(degrees, ((StandAlike)Plan(Fields(("basis", "known"), ("weight", "1 t"), ("angleAs", how), ("angle", typed))).Stand).Angle.Degrees);
+        Assert.Equal(
+            degrees,
+            ((StandAlike)Plan(Fields(("basis", "known"), ("weight", "1 t"), ("angleAs", how), ("angle", typed))).Stand)
+                .Angle
+                .Degrees
+        );
 
     [Fact]
     public void An_angle_by_hook_height_is_worked_out() =>
-        Assert.Equal(60, (double)((StandAlike)Plan(Fields(("basis", "known"), ("weight", "1 t"), ("angleAs", "height"), ("height", "1.7320508 m"), ("spread", "1 m"))).Stand).Angle.Degrees, 2);
+        Assert.Equal(
+            60,
+            (double)
+                (
+                    (StandAlike)
+                        Plan(
+                            Fields(
+                                ("basis", "known"),
+                                ("weight", "1 t"),
+                                ("angleAs", "height"),
+                                ("height", "1.7320508 m"),
+                                ("spread", "1 m")
+                            )
+                        ).Stand
+                )
+                    .Angle
+                    .Degrees,
+            2
+        );
 
     [Fact]
     public void A_sling_of_two_legs_marked_at_sixty_degrees_carries_no_more_than_marked_however_steep()
@@ -83,7 +131,16 @@ public class LiftPlanTests
         Assert.Equal(10_000 / (2 * 0.8660254), (double)sling.Sling(Hitch.Vertical).RatedLoad!.Value.Kilograms, 1);
         foreach (var (angle, most) in new[] { ("60", 10_000.0), ("80", 10_000.0), ("45", 8_165.0) })
         {
-            var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("angle", angle), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), sling);
+            var verdict = Verdict(
+                Fields(
+                    ("basis", "known"),
+                    ("weight", "1 t"),
+                    ("angle", angle),
+                    ("piece-1-mark", "HM-0001"),
+                    ("piece-1-place", "legs")
+                ),
+                sling
+            );
             Assert.Equal(most, (double)verdict.Result!.Capacity!.Value, 1.0);
         }
     }
@@ -93,7 +150,17 @@ public class LiftPlanTests
     {
         foreach (var words in new[] { TagWords.Plain, TagWords.Plain with { Hitch = Hitch.Choker } })
         {
-            var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), Sling("HM-0001", "web-sling", "2 t", words));
+            var verdict = Verdict(
+                Fields(
+                    ("basis", "known"),
+                    ("weight", "1 t"),
+                    ("legs", "1"),
+                    ("angle", "90"),
+                    ("piece-1-mark", "HM-0001"),
+                    ("piece-1-place", "legs")
+                ),
+                Sling("HM-0001", "web-sling", "2 t", words)
+            );
             Assert.Equal((LiftOutcome.Ask, (decimal?)null), (verdict.Outcome, verdict.Result!.Capacity));
         }
     }
@@ -101,15 +168,31 @@ public class LiftPlanTests
     [Fact]
     public void A_kit_carries_by_its_weakest_member_and_never_above_the_sets_rating()
     {
-        var kit = new LiftGear("HM-0001", Gear("sling-kit", 4), Mass.Parse("2500 kg"), null, TagWords.Plain, Usable) { Members = [KitMember.Read("4; leg; 1000 kg; bears").Value, KitMember.Read("1; ring; 5 t; bears").Value] };
-        var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("legs", "4"), ("angle", "60"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), kit);
+        var kit = new LiftGear("HM-0001", Gear("sling-kit", 4), Mass.Parse("2500 kg"), null, TagWords.Plain, Usable)
+        {
+            Members = [KitMember.Read("4; leg; 1000 kg; bears").Value, KitMember.Read("1; ring; 5 t; bears").Value],
+        };
+        var verdict = Verdict(
+            Fields(
+                ("basis", "known"),
+                ("weight", "1 t"),
+                ("legs", "4"),
+                ("angle", "60"),
+                ("piece-1-mark", "HM-0001"),
+                ("piece-1-place", "legs")
+            ),
+            kit
+        );
         Assert.Equal(2500, (double)verdict.Result!.Capacity!.Value, 6);
     }
 
     [Fact]
     public void One_sling_is_never_counted_in_more_legs_than_it_has()
     {
-        var verdict = Verdict(Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")), Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }));
+        var verdict = Verdict(
+            Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs")),
+            Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical })
+        );
         Assert.Null(verdict.Result);
         Assert.Contains("in 2 legs and serves 1", Assert.Single(verdict.Planned.Wanted), StringComparison.Ordinal);
     }
@@ -119,8 +202,31 @@ public class LiftPlanTests
     [InlineData("web-sling", "above")]
     public void A_piece_put_where_it_is_not_worked_out_leaves_the_lift_without_a_result(string family, string place)
     {
-        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"), ("piece-2-mark", "HM-0002"), ("piece-2-place", place));
-        var verdict = Verdict(fields, Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }), new LiftGear("HM-0002", Gear(family), Mass.Parse("1 kg"), null, TagWords.Plain with { Hitch = Hitch.Vertical }, Usable));
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "1 t"),
+            ("legs", "1"),
+            ("angle", "90"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs"),
+            ("piece-2-mark", "HM-0002"),
+            ("piece-2-place", place)
+        );
+        var verdict = Verdict(
+            fields,
+            Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }),
+            new LiftGear(
+                "HM-0002",
+                Gear(family),
+                Mass.Parse("1 kg"),
+                null,
+                TagWords.Plain with
+                {
+                    Hitch = Hitch.Vertical,
+                },
+                Usable
+            )
+        );
         Assert.Null(verdict.Result);
         Assert.Contains("no place", Assert.Single(verdict.Planned.Wanted), StringComparison.Ordinal);
     }
@@ -128,20 +234,68 @@ public class LiftPlanTests
     [Fact]
     public void Gear_that_may_not_be_used_makes_no_lift_whatever_it_could_carry()
     {
-        var held = Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with { Use = new(["On hold: a doubt."]) };
-        var fields = Fields(("basis", "known"), ("weight", "100 kg"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        var held = Sling("HM-0001", "web-sling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with
+        {
+            Use = new(["On hold: a doubt."]),
+        };
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "100 kg"),
+            ("legs", "1"),
+            ("angle", "90"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs")
+        );
         Assert.Equal(LiftOutcome.NotPermitted, Verdict(fields, held).Outcome);
         Assert.False(Verdict(fields, held).MayBeLifted);
-        Assert.Equal(LiftOutcome.NotPermitted, PlanVerdict.Of(Plan(Fields(("basis", "known"), ("weight", "1 t"), ("piece-1-mark", "HM-0009"), ("piece-1-place", "legs"))), new Dictionary<string, LiftGear>(), Asme, null).Remarks[0].Outcome);
-        Assert.Equal(LiftOutcome.NotPermitted, Verdict(fields, new LiftGear("HM-0001", Gear("restraint"), Mass.Parse("2 t"), null, TagWords.Plain, Usable)).Remarks[0].Outcome);
+        Assert.Equal(
+            LiftOutcome.NotPermitted,
+            PlanVerdict
+                .Of(
+                    Plan(
+                        Fields(
+                            ("basis", "known"),
+                            ("weight", "1 t"),
+                            ("piece-1-mark", "HM-0009"),
+                            ("piece-1-place", "legs")
+                        )
+                    ),
+                    new Dictionary<string, LiftGear>(),
+                    Asme,
+                    null
+                )
+                .Remarks[0]
+                .Outcome
+        );
+        Assert.Equal(
+            LiftOutcome.NotPermitted,
+            Verdict(fields, new LiftGear("HM-0001", Gear("restraint"), Mass.Parse("2 t"), null, TagWords.Plain, Usable))
+                .Remarks[0]
+                .Outcome
+        );
     }
 
     [Fact]
     public void A_shackle_too_thick_for_the_hook_above_is_asked_about()
     {
-        var hook = new LiftGear("HM-0002", Gear("hook"), Mass.Parse("5 t"), null, TagWords.Plain, Usable) { Fit = new(Length.Parse("30 mm"), Length.Parse("32 mm"), null, null, Length.Parse("20 mm")) };
-        var thick = Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with { Fit = new(null, null, Length.Parse("60 mm"), Length.Parse("34 mm"), null) };
-        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("legs", "1"), ("angle", "90"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"), ("piece-2-mark", "HM-0002"), ("piece-2-place", "above"));
+        var hook = new LiftGear("HM-0002", Gear("hook"), Mass.Parse("5 t"), null, TagWords.Plain, Usable)
+        {
+            Fit = new(Length.Parse("30 mm"), Length.Parse("32 mm"), null, null, Length.Parse("20 mm")),
+        };
+        var thick = Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }) with
+        {
+            Fit = new(null, null, Length.Parse("60 mm"), Length.Parse("34 mm"), null),
+        };
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "1 t"),
+            ("legs", "1"),
+            ("angle", "90"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs"),
+            ("piece-2-mark", "HM-0002"),
+            ("piece-2-place", "above")
+        );
         Assert.Equal(LiftOutcome.Ask, Verdict(fields, thick, hook).Outcome);
         Assert.True(Verdict(fields, thick, hook).AsksSignature);
     }
@@ -151,11 +305,29 @@ public class LiftPlanTests
     {
         var plan = Plan(Fields(("basis", "known"), ("weight", "2 t"), ("angle", "60")));
         var words = TagWords.Plain with { Hitch = Hitch.Vertical };
-        var search = GearSearch.Of(plan, GearFamilies.Find("web-sling")!, false, [Sling("HM-0003", "web-sling", "3 t", words), Sling("HM-0001", "web-sling", "1.2 t", words), Sling("HM-0002", "web-sling", "1.1 t", words), Sling("HM-0004", "web-sling", "2 t", words) with { Use = new(["On hold: a doubt."]) }], Asme);
+        var search = GearSearch.Of(
+            plan,
+            GearFamilies.Find("web-sling")!,
+            false,
+            [
+                Sling("HM-0003", "web-sling", "3 t", words),
+                Sling("HM-0001", "web-sling", "1.2 t", words),
+                Sling("HM-0002", "web-sling", "1.1 t", words),
+                Sling("HM-0004", "web-sling", "2 t", words) with
+                {
+                    Use = new(["On hold: a doubt."]),
+                },
+            ],
+            Asme
+        );
         Assert.Equal(["HM-0001", "HM-0003"], search.Offers.Select(o => o.Gear.Mark));
         Assert.Equal(2, search.Offers[0].Needed);
         Assert.Equal(["HM-0002", "HM-0004"], search.NearMisses.Select(m => m.Gear.Mark).Order());
-        Assert.Contains("On hold", search.NearMisses.Single(m => m.Gear.Mark == "HM-0004").WhyNot[0], StringComparison.Ordinal);
+        Assert.Contains(
+            "On hold",
+            search.NearMisses.Single(m => m.Gear.Mark == "HM-0004").WhyNot[0],
+            StringComparison.Ordinal
+        );
         Assert.Equal(2000 / (2 * Math.Sin(Math.PI / 3)), (double)search.Least!.RatedLoad, 3);
     }
 
@@ -165,13 +337,29 @@ public class LiftPlanTests
     [InlineData("basket", "roundsling")]
     public void The_least_rating_is_just_enough(string hitch, string family)
     {
-        var fields = Fields(("basis", "known"), ("weight", "2 t"), ("angle", "72"), ("hitch", hitch), ("chokeAngle", "100"));
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "2 t"),
+            ("angle", "72"),
+            ("hitch", hitch),
+            ("chokeAngle", "100")
+        );
         var least = GearSearch.Of(Plan(fields), GearFamilies.Find(family)!, false, [], Asme).Least!;
         Assert.Equal((double)least.RatedLoad, (double)least.Steps.Select(s => s.Needed).LastOrDefault(least.Demand), 3);
         foreach (var (share, outcome) in new[] { (1.0001m, LiftOutcome.Caution), (0.9999m, LiftOutcome.Overloaded) })
         {
             var rated = Mass.FromKilograms(least.RatedLoad * share);
-            var gear = new LiftGear("HM-0001", family == "eye-bolt" ? Gear(family).With("shoulder", new FlagValue(true)) : Gear(family), rated, GearFamilies.Find(family)!.AssumedDesignFactor, TagWords.Plain with { Hitch = Hitch.Vertical }, Usable);
+            var gear = new LiftGear(
+                "HM-0001",
+                family == "eye-bolt" ? Gear(family).With("shoulder", new FlagValue(true)) : Gear(family),
+                rated,
+                GearFamilies.Find(family)!.AssumedDesignFactor,
+                TagWords.Plain with
+                {
+                    Hitch = Hitch.Vertical,
+                },
+                Usable
+            );
             var tried = GearSearch.Of(Plan(fields), GearFamilies.Find(family)!, false, [gear], Asme);
             Assert.Equal(outcome, tried.Offers.Concat(tried.NearMisses).Single().Piece.Outcome);
         }
@@ -180,7 +368,9 @@ public class LiftPlanTests
     [Fact]
     public void Each_fix_is_tried_before_it_is_named()
     {
-        var lift = Read($$$"""{"format":"keralith.lift/1","load":{"weight":"4 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"35 deg","hitch":"vertical","sling":{{{Chain}}},"components":[{"kind":"eye-bolt","ratedLoad":"5 t","shoulder":true}]}}""");
+        var lift = Read(
+            $$$"""{"format":"keralith.lift/1","load":{"weight":"4 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"35 deg","hitch":"vertical","sling":{{{Chain}}},"components":[{"kind":"eye-bolt","ratedLoad":"5 t","shoulder":true}]}}"""
+        );
         var now = LiftJudge.Of(lift);
         var fixes = LiftFixes.Of(lift, now);
         Assert.Equal(LiftOutcome.Overloaded, now.Outcome);
@@ -188,13 +378,22 @@ public class LiftPlanTests
         Assert.Contains(fixes, f => f.Text.Contains("hoist rings", StringComparison.Ordinal));
         Assert.Contains(fixes, f => f.Text.Contains("marked at least", StringComparison.Ordinal));
         Assert.All(fixes, f => Assert.True(f.Outcome <= now.Outcome));
-        Assert.Empty(LiftFixes.Of(Read($$$"""{"format":"keralith.lift/1","load":{"weight":"1 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{{{Chain}}}}}"""), Alike(Chain)));
+        Assert.Empty(
+            LiftFixes.Of(
+                Read(
+                    $$$"""{"format":"keralith.lift/1","load":{"weight":"1 t","basis":"weighed"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{{{Chain}}}}}"""
+                ),
+                Alike(Chain)
+            )
+        );
     }
 
     [Fact]
     public void Links_taken_up_bring_a_load_level_and_the_tilt_that_remains_is_told()
     {
-        var geometry = LegGeometry.Read(new(2743.2, 0, 3962.4), new(2743.2, 0, 0), [new(0, 0, 304.8), new(3657.6, 0, 304.8)]).Value;
+        var geometry = LegGeometry
+            .Read(new(2743.2, 0, 3962.4), new(2743.2, 0, 0), [new(0, 0, 304.8), new(3657.6, 0, 304.8)])
+            .Value;
         var level = Levelling.Of(geometry, [4572, 4572], 30);
         Assert.Equal(4572, level.Legs[0].Needed, 1);
         Assert.Equal(3770.2, level.Legs[1].Needed, 1);
@@ -207,7 +406,13 @@ public class LiftPlanTests
     [Fact]
     public void Four_legs_of_one_reach_tilt_an_off_centre_load_as_much_as_their_worst_three()
     {
-        var centred = LegGeometry.Read(new(0, 0, 3000), new(0, 0, -500), [new(-1000, -700, 0), new(1000, -700, 0), new(1000, 700, 0), new(-1000, 700, 0)]).Value;
+        var centred = LegGeometry
+            .Read(
+                new(0, 0, 3000),
+                new(0, 0, -500),
+                [new(-1000, -700, 0), new(1000, -700, 0), new(1000, 700, 0), new(-1000, 700, 0)]
+            )
+            .Value;
         var reach = centred.ReachNeeded(0, 3000);
         Assert.Equal(0, Levelling.Of(centred, [reach, reach, reach, reach], null).Tilt!.Value, 3);
         var off = LegGeometry.Read(new(200, 0, 3000), new(200, 0, -500), centred.Picks).Value;
@@ -221,7 +426,14 @@ public class LiftPlanTests
         var middle = drift.Way[10];
         Assert.Equal(middle.First, middle.Second, 9);
         Assert.Equal(1 / (2 * Math.Sin(Math.Atan2(2000, 1000))), middle.First, 9);
-        Assert.All(drift.Way, s => Assert.Equal(1, (s.First * Math.Cos(s.FirstOffPlumb * Math.PI / 180)) + (s.Second * Math.Cos(s.SecondOffPlumb * Math.PI / 180)), 9));
+        Assert.All(drift.Way, s =>
+            Assert.Equal(
+                1,
+                (s.First * Math.Cos(s.FirstOffPlumb * Math.PI / 180))
+                    + (s.Second * Math.Cos(s.SecondOffPlumb * Math.PI / 180)),
+                9
+            )
+        );
         Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), -1, 1900, 1000).Ok);
         Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), 0, 1900, 3000).Ok);
     }
@@ -230,10 +442,31 @@ public class LiftPlanTests
     [InlineData("hand-chain-hoist", null, LiftOutcome.NotPermitted)]
     [InlineData("hand-chain-hoist", "60", LiftOutcome.Caution)]
     [InlineData("lever-hoist", null, LiftOutcome.Ok)]
-    public void A_hung_hoist_drifts_a_load_only_where_its_maker_states_the_angle(string family, string? makers, LiftOutcome outcome)
+    public void A_hung_hoist_drifts_a_load_only_where_its_maker_states_the_angle(
+        string family,
+        string? makers,
+        LiftOutcome outcome
+    )
     {
-        var fields = Fields(("basis", "known"), ("weight", "500 kg"), ("stand", "drift"), ("unit", "m"), ("a-x", "0"), ("a-z", "3"), ("b-x", "2"), ("b-z", "3"), ("from", "0.2"), ("to", "1.8"), ("carried", "1"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "leg-1"), ("piece-2-mark", "HM-0002"), ("piece-2-place", "leg-2"));
-        foreach (var row in new[] { 1, 2 }.Where(_ => makers is not null)) fields[$"piece-{row}-makersAngle"] = makers!;
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("stand", "drift"),
+            ("unit", "m"),
+            ("a-x", "0"),
+            ("a-z", "3"),
+            ("b-x", "2"),
+            ("b-z", "3"),
+            ("from", "0.2"),
+            ("to", "1.8"),
+            ("carried", "1"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "leg-1"),
+            ("piece-2-mark", "HM-0002"),
+            ("piece-2-place", "leg-2")
+        );
+        foreach (var row in new[] { 1, 2 }.Where(_ => makers is not null))
+            fields[$"piece-{row}-makersAngle"] = makers!;
         Assert.Equal(outcome, Verdict(fields, Hoist("HM-0001"), Hoist("HM-0002")).Outcome);
 
         LiftGear Hoist(string mark) => new(mark, Gear(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
@@ -244,7 +477,20 @@ public class LiftPlanTests
     {
         var sling = Sling("HM-0001", "alloy-chain-sling", "5 t", TagWords.Plain with { Angle = new(60) }, 2);
         sling = sling with { Gear = sling.Gear.With("reach", new LengthValue(Length.Parse("3 m"))) };
-        var fields = Fields(("basis", "known"), ("weight", "1 t"), ("stand", "points"), ("unit", "m"), ("hook-x", "0.3"), ("hook-z", "2.8"), ("g-x", "0.3"), ("g-z", "-0.5"), ("pick-1-x", "-1"), ("pick-2-x", "1"), ("piece-1-mark", "HM-0001"), ("piece-1-place", "legs"));
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "1 t"),
+            ("stand", "points"),
+            ("unit", "m"),
+            ("hook-x", "0.3"),
+            ("hook-z", "2.8"),
+            ("g-x", "0.3"),
+            ("g-z", "-0.5"),
+            ("pick-1-x", "-1"),
+            ("pick-2-x", "1"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs")
+        );
         var verdict = Verdict(fields, sling);
         Assert.Equal(LiftOutcome.Ok, verdict.Result!.Outcome);
         Assert.Equal(LiftOutcome.Ask, verdict.Outcome);
@@ -253,19 +499,45 @@ public class LiftPlanTests
     [Fact]
     public void A_lift_written_out_reads_back_to_the_same_result()
     {
-        var lift = Read($$$"""{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"fourLegs":"two-carry","load":{"weight":"2 t","basis":"weighed","temperature":"60 F"},"symmetric":{"legs":4,"angle":"62 deg","hitch":"choker","sling":{{{Chain}}},"chokeAngle":"100 deg","contact":"square","components":[{"kind":"shackle","ratedLoad":"2 t","pull":"10 deg","pin":"screw"},{"kind":"eye-bolt","ratedLoad":"4 t","shoulder":true,"hole":"blind","engaged":1.6}]},"above":[{"kind":"hook","ratedLoad":"8 t","collects":"60 deg"},{"kind":"lifting-point","ratedLoad":"5 t","documented":true}],"rigging":{"weight":"40 kg"}}""");
-        Assert.Equal(LiftWriter.Write(LiftJudge.Of(lift)), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(lift)!))));
-        var points = Read(PointsJson("200 100 2700", "210 100 200", ["-1000 -700 600", "1000 -700 600", "1000 700 600"]));
-        Assert.Equal(LiftWriter.Write(LiftJudge.Of(points)), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(points)!))));
+        var lift = Read(
+            $$$"""{"format":"keralith.lift/1","ruleBooks":["asme","osha"],"fourLegs":"two-carry","load":{"weight":"2 t","basis":"weighed","temperature":"60 F"},"symmetric":{"legs":4,"angle":"62 deg","hitch":"choker","sling":{{{Chain}}},"chokeAngle":"100 deg","contact":"square","components":[{"kind":"shackle","ratedLoad":"2 t","pull":"10 deg","pin":"screw"},{"kind":"eye-bolt","ratedLoad":"4 t","shoulder":true,"hole":"blind","engaged":1.6}]},"above":[{"kind":"hook","ratedLoad":"8 t","collects":"60 deg"},{"kind":"lifting-point","ratedLoad":"5 t","documented":true}],"rigging":{"weight":"40 kg"}}"""
+        );
+        Assert.Equal(
+            LiftWriter.Write(LiftJudge.Of(lift)),
+            LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(lift)!)))
+        );
+        var points = Read(
+            PointsJson("200 100 2700", "210 100 200", ["-1000 -700 600", "1000 -700 600", "1000 700 600"])
+        );
+        Assert.Equal(
+            LiftWriter.Write(LiftJudge.Of(points)),
+            LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(points)!)))
+        );
     }
 
     [Fact]
     public void Kinds_of_sling_are_ruled_out_by_heat_and_policy_and_minded_at_edges()
     {
-        var hot = SlingKinds.For(new() { Temperature = new(210, TemperatureScale.Fahrenheit), NoChain = true, SharpEdges = true });
+        var hot = SlingKinds.For(
+            new()
+            {
+                Temperature = new(210, TemperatureScale.Fahrenheit),
+                NoChain = true,
+                SharpEdges = true,
+            }
+        );
         KindFits Of(string family) => hot.Single(k => k.Family.Code == family).Fits;
-        Assert.Equal((KindFits.No, KindFits.No, KindFits.WithCare, KindFits.Fits), (Of("alloy-chain-sling"), Of("web-sling"), Of("wire-rope-sling"), Of("metal-mesh-sling")));
-        Assert.Equal(KindFits.Fits, SlingKinds.For(new() { Temperature = new(194, TemperatureScale.Fahrenheit) }).Single(k => k.Family.Code == "web-sling").Fits);
+        Assert.Equal(
+            (KindFits.No, KindFits.No, KindFits.WithCare, KindFits.Fits),
+            (Of("alloy-chain-sling"), Of("web-sling"), Of("wire-rope-sling"), Of("metal-mesh-sling"))
+        );
+        Assert.Equal(
+            KindFits.Fits,
+            SlingKinds
+                .For(new() { Temperature = new(194, TemperatureScale.Fahrenheit) })
+                .Single(k => k.Family.Code == "web-sling")
+                .Fits
+        );
     }
 
     [Fact]
@@ -283,14 +555,29 @@ public class LiftPlanTests
     [InlineData(true, null, " ", null, "name who takes it")]
     [InlineData(true, null, "Maud", "2026-03-01", "is past")]
     [InlineData(true, null, "Maud", "2026-03-02", null)]
-    public void Gear_is_handed_out_once_to_a_named_person_and_only_when_it_may_be_used(bool usable, string? with, string holder, string? back, string? refusal)
+    public void Gear_is_handed_out_once_to_a_named_person_and_only_when_it_may_be_used(
+        bool usable,
+        string? with,
+        string holder,
+        string? back,
+        string? refusal
+    )
     {
-        var said = Issuing.RefusalOf(usable ? Usable : new(["On hold."]), with, holder, back is null ? null : DateOnly.ParseExact(back, "yyyy-MM-dd", CultureInfo.InvariantCulture), new(2026, 3, 2));
-        if (refusal is null) Assert.Null(said);
-        else Assert.Contains(refusal, said, StringComparison.Ordinal);
+        var said = Issuing.RefusalOf(
+            usable ? Usable : new(["On hold."]),
+            with,
+            holder,
+            back is null ? null : DateOnly.ParseExact(back, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+            new(2026, 3, 2)
+        );
+        if (refusal is null)
+            Assert.Null(said);
+        else
+            Assert.Contains(refusal, said, StringComparison.Ordinal);
     }
 
-    private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) => typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
+    private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>
+        typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
 
     private static LiftPlan Plan(Dictionary<string, string> fields)
     {
@@ -299,9 +586,12 @@ public class LiftPlanTests
         return plan;
     }
 
-    private static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) => PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
+    private static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) =>
+        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
 
-    private static GearPiece Gear(string family, int legs = 1) => new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
+    private static GearPiece Gear(string family, int legs = 1) =>
+        new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
 
-    private static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) => new(mark, Gear(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
+    private static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) =>
+        new(mark, Gear(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
 }

@@ -24,13 +24,16 @@ public class LiftTests
     [InlineData("30 deg", LiftOutcome.Caution)]
     [InlineData("44.99 deg", LiftOutcome.Caution)]
     [InlineData("45 deg", LiftOutcome.Ok)]
-    public void Legs_under_thirty_degrees_lift_nothing_and_under_forty_five_want_watching(string angle, LiftOutcome outcome) =>
-        Assert.Equal(outcome, Alike(Chain, angle: angle).Outcome);
+    public void Legs_under_thirty_degrees_lift_nothing_and_under_forty_five_want_watching(
+        string angle,
+        LiftOutcome outcome
+    ) => Assert.Equal(outcome, Alike(Chain, angle: angle).Outcome);
 
     [Theory]
     [InlineData("59.9 deg", LiftOutcome.Caution)]
     [InlineData("60 deg", LiftOutcome.Ok)]
-    public void Japan_wants_sixty_degrees_as_a_rule(string angle, LiftOutcome outcome) => Assert.Equal(outcome, Alike(Chain, angle: angle, books: "japan").Outcome);
+    public void Japan_wants_sixty_degrees_as_a_rule(string angle, LiftOutcome outcome) =>
+        Assert.Equal(outcome, Alike(Chain, angle: angle, books: "japan").Outcome);
 
     [Theory]
     [InlineData("choker", "59.9 deg", false, LiftOutcome.NotPermitted)]
@@ -39,8 +42,21 @@ public class LiftTests
     [InlineData("choker", "45 deg", true, LiftOutcome.Ok)]
     [InlineData("basket", "59.9 deg", false, LiftOutcome.NotPermitted)]
     [InlineData("basket", "60 deg", false, LiftOutcome.Ok)]
-    public void Two_choked_legs_or_baskets_hang_no_flatter_than_sixty_a_double_wrap_than_forty_five(string hitch, string angle, bool wrapped, LiftOutcome outcome) =>
-        Assert.Equal(outcome, Alike(Web, angle: angle, hitch: hitch, extra: $",\"chokeAngle\":\"130 deg\",\"doubleWrap\":{(wrapped ? "true" : "false")}").Outcome);
+    public void Two_choked_legs_or_baskets_hang_no_flatter_than_sixty_a_double_wrap_than_forty_five(
+        string hitch,
+        string angle,
+        bool wrapped,
+        LiftOutcome outcome
+    ) =>
+        Assert.Equal(
+            outcome,
+            Alike(
+                Web,
+                angle: angle,
+                hitch: hitch,
+                extra: $",\"chokeAngle\":\"130 deg\",\"doubleWrap\":{(wrapped ? "true" : "false")}"
+            ).Outcome
+        );
 
     [Theory]
     [InlineData(Chain, "120.01 deg", 0.80)]
@@ -83,9 +99,16 @@ public class LiftTests
     [InlineData("europe", Rope, "round", 0.80)]
     [InlineData("asme europe", Rope, "round", 0.73)]
     [InlineData("asme australia", FiberRope, "round", 0.75)]
-    public void Each_book_has_its_own_choker_and_the_smallest_counts(string books, string sling, string contact, double factor)
+    public void Each_book_has_its_own_choker_and_the_smallest_counts(
+        string books,
+        string sling,
+        string contact,
+        double factor
+    )
     {
-        var piece = Alike(sling, 1, "90 deg", "choker", $",\"chokeAngle\":\"130 deg\",\"contact\":\"{contact}\"", books).Legs[0].Pieces[0];
+        var piece = Alike(sling, 1, "90 deg", "choker", $",\"chokeAngle\":\"130 deg\",\"contact\":\"{contact}\"", books)
+            .Legs[0]
+            .Pieces[0];
         Assert.Equal(3000 * factor, (double)piece.Allowed!.Value, 6);
     }
 
@@ -111,7 +134,12 @@ public class LiftTests
     [InlineData(FiberRope, "8", 1.00, LiftOutcome.Ok)]
     [InlineData(FiberRope, "7.9", 1.00, LiftOutcome.Ask)]
     [InlineData(Web, "0.5", 1.00, LiftOutcome.Ok)]
-    public void A_basket_bent_sharply_takes_the_next_lower_row(string sling, string ratio, double? factor, LiftOutcome outcome)
+    public void A_basket_bent_sharply_takes_the_next_lower_row(
+        string sling,
+        string ratio,
+        double? factor,
+        LiftOutcome outcome
+    )
     {
         var piece = Alike(sling, 1, "90 deg", "basket", $",\"bendRatio\":{ratio}").Legs[0].Pieces[0];
         Assert.Equal(outcome, piece.Outcome);
@@ -141,7 +169,11 @@ public class LiftTests
     [InlineData("45 deg", 1.4)]
     [InlineData("44.9 deg", 1.0)]
     public void Europe_rates_one_basket_by_bands(string angle, double band) =>
-        Assert.Equal(3000 * band, (double)Alike(Web, 1, angle, "basket", books: "europe").Legs[0].Pieces[0].Allowed!.Value, 6);
+        Assert.Equal(
+            3000 * band,
+            (double)Alike(Web, 1, angle, "basket", books: "europe").Legs[0].Pieces[0].Allowed!.Value,
+            6
+        );
 
     [Theory]
     [InlineData(2, "45 deg", 1.4)]
@@ -165,10 +197,13 @@ public class LiftTests
     [InlineData("80", "60 F", "1001 F", null)]
     public void Heat_takes_its_row_of_chain_while_hot_and_for_good(string grade, string now, string? met, double? left)
     {
-        var sling = Chain.Replace("\"80\"", $"\"{grade}\"", StringComparison.Ordinal).Replace("}", met is null ? "}" : $",\"hottest\":\"{met}\"}}", StringComparison.Ordinal);
+        var sling = Chain
+            .Replace("\"80\"", $"\"{grade}\"", StringComparison.Ordinal)
+            .Replace("}", met is null ? "}" : $",\"hottest\":\"{met}\"}}", StringComparison.Ordinal);
         var piece = Alike(sling, 1, "90 deg", load: $",\"temperature\":\"{now}\"").Legs[0].Pieces[0];
         Assert.Equal(left is { } f ? 3000 * f : null, (double?)piece.Allowed);
-        if (left is null) Assert.Equal(LiftOutcome.NotPermitted, piece.Outcome);
+        if (left is null)
+            Assert.Equal(LiftOutcome.NotPermitted, piece.Outcome);
     }
 
     [Theory]
@@ -179,8 +214,16 @@ public class LiftTests
     [InlineData("europe", "400 C", 0.75)]
     [InlineData("europe", "401 C", null)]
     [InlineData("asme europe", "250 C", 0.85)]
-    public void Europe_has_its_own_heat_and_of_several_books_the_larger_counts(string books, string now, double? left) =>
-        Assert.Equal(left is { } f ? 3000 * f : null, (double?)Alike(Chain, 1, "90 deg", load: $",\"temperature\":\"{now}\"", books: books).Legs[0].Pieces[0].Allowed);
+    public void Europe_has_its_own_heat_and_of_several_books_the_larger_counts(
+        string books,
+        string now,
+        double? left
+    ) =>
+        Assert.Equal(
+            left is { } f ? 3000 * f : null,
+            (double?)
+                Alike(Chain, 1, "90 deg", load: $",\"temperature\":\"{now}\"", books: books).Legs[0].Pieces[0].Allowed
+        );
 
     [Theory]
     [InlineData(Web, "194 F", "asme", LiftOutcome.Ok)]
@@ -193,14 +236,28 @@ public class LiftTests
     [InlineData("""{"family":"web-sling","ratedLoad":"3 t"}""", "70 F", "asme", LiftOutcome.Ask)]
     [InlineData(Chain, "-41 F", "asme", LiftOutcome.Ask)]
     [InlineData("""{"family":"alloy-chain-sling","grade":"120","ratedLoad":"3 t"}""", "400 F", "asme", LiftOutcome.Ask)]
-    [InlineData("""{"family":"wire-rope-sling","core":"fiber","ratedLoad":"3 t","hottest":"201 F"}""", "70 F", "osha", LiftOutcome.NotPermitted)]
-    public void A_temperature_outside_the_table_or_with_no_row_is_asked_about(string sling, string temperature, string books, LiftOutcome outcome) =>
-        Assert.Equal(outcome, Alike(sling, 1, "90 deg", load: $",\"temperature\":\"{temperature}\"", books: books).Outcome);
+    [InlineData(
+        """{"family":"wire-rope-sling","core":"fiber","ratedLoad":"3 t","hottest":"201 F"}""",
+        "70 F",
+        "osha",
+        LiftOutcome.NotPermitted
+    )]
+    public void A_temperature_outside_the_table_or_with_no_row_is_asked_about(
+        string sling,
+        string temperature,
+        string books,
+        LiftOutcome outcome
+    ) =>
+        Assert.Equal(
+            outcome,
+            Alike(sling, 1, "90 deg", load: $",\"temperature\":\"{temperature}\"", books: books).Outcome
+        );
 
     [Theory]
     [InlineData("""{"family":"alloy-chain-sling","grade":"70","ratedLoad":"3 t"}""")]
     [InlineData("""{"family":"wire-rope-sling","lay":"lang","ratedLoad":"3 t"}""")]
-    public void What_is_not_made_for_lifting_never_lifts(string sling) => Assert.Equal(LiftOutcome.NotPermitted, Alike(sling, 1, "90 deg", weight: "1 kg").Outcome);
+    public void What_is_not_made_for_lifting_never_lifts(string sling) =>
+        Assert.Equal(LiftOutcome.NotPermitted, Alike(sling, 1, "90 deg", weight: "1 kg").Outcome);
 
     [Theory]
     [InlineData("asme", LiftOutcome.Ask)]
@@ -208,15 +265,33 @@ public class LiftTests
     [InlineData("asme osha-construction", LiftOutcome.NotPermitted)]
     public void An_eye_made_with_clips_is_asked_about_or_ruled_out(string books, LiftOutcome outcome)
     {
-        Assert.Equal(outcome, Alike("""{"family":"wire-rope-sling","termination":"clips","ratedLoad":"3 t","designFactor":6}""", 1, "90 deg", books: books).Outcome);
+        Assert.Equal(
+            outcome,
+            Alike(
+                """{"family":"wire-rope-sling","termination":"clips","ratedLoad":"3 t","designFactor":6}""",
+                1,
+                "90 deg",
+                books: books
+            ).Outcome
+        );
         Assert.Equal(outcome, Component("""{"kind":"clip-eye","ratedLoad":"3 t"}""", books: books).Outcome);
     }
 
     [Theory]
     [InlineData("7171 lb", LiftOutcome.Ok)]
     [InlineData("7172 lb", LiftOutcome.Ask)]
-    public void A_tag_more_than_a_hundredth_above_its_size_and_grade_is_asked_about(string rated, LiftOutcome outcome) =>
-        Assert.Equal(outcome, Alike($$"""{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","ratedLoad":"{{rated}}"}""", 1, "90 deg").Outcome);
+    public void A_tag_more_than_a_hundredth_above_its_size_and_grade_is_asked_about(
+        string rated,
+        LiftOutcome outcome
+    ) =>
+        Assert.Equal(
+            outcome,
+            Alike(
+                $$"""{"family":"alloy-chain-sling","size":"3/8 in","grade":"80","ratedLoad":"{{rated}}"}""",
+                1,
+                "90 deg"
+            ).Outcome
+        );
 
     [Theory]
     [InlineData("2400 kg", LiftOutcome.Ok)]
@@ -230,7 +305,11 @@ public class LiftTests
     [InlineData("three-share", 1000 / 3.0)]
     [InlineData("two-carry", 500)]
     public void Four_legs_count_as_three_or_as_two(string four, double tension) =>
-        Assert.Equal(tension, (double)Alike(Chain, 4, "90 deg", more: $",\"fourLegs\":\"{four}\"").Legs[3].Tension!.Value, 6);
+        Assert.Equal(
+            tension,
+            (double)Alike(Chain, 4, "90 deg", more: $",\"fourLegs\":\"{four}\"").Legs[3].Tension!.Value,
+            6
+        );
 
     [Fact]
     public void Crossed_slings_are_made_for_twice_the_tension_and_reeved_ones_are_not_made()
@@ -245,12 +324,16 @@ public class LiftTests
     [Fact]
     public void A_tags_table_is_a_ceiling_and_gives_nothing_flatter_than_its_last_row()
     {
-        const string Table = ""","tagTable":[{"hitch":"vertical","angle":"60 deg","ratedLoad":"5000 kg"},{"hitch":"vertical","angle":"45 deg","ratedLoad":"4000 kg"}]}""";
+        const string Table =
+            ""","tagTable":[{"hitch":"vertical","angle":"60 deg","ratedLoad":"5000 kg"},{"hitch":"vertical","angle":"45 deg","ratedLoad":"4000 kg"}]}""";
         var sling = Chain.Replace("}", Table, StringComparison.Ordinal);
         Assert.Equal(5000, (double)Alike(sling, angle: "60 deg").Capacity!.Value, 6);
         Assert.Equal(4000, (double)Alike(sling, angle: "59.9 deg").Capacity!.Value, 6);
         Assert.Equal(LiftOutcome.NotPermitted, Alike(sling, angle: "44.9 deg").Outcome);
-        Assert.Equal(LiftOutcome.NotPermitted, Alike(sling, angle: "60 deg", hitch: "choker", extra: ",\"chokeAngle\":\"130 deg\"").Outcome);
+        Assert.Equal(
+            LiftOutcome.NotPermitted,
+            Alike(sling, angle: "60 deg", hitch: "choker", extra: ",\"chokeAngle\":\"130 deg\"").Outcome
+        );
         Assert.Equal(4000, (double)Alike(sling, angle: "60 deg", books: "ontario").Capacity!.Value, 6);
     }
 
@@ -265,14 +348,37 @@ public class LiftTests
             Assert.Null(level.Capacity);
         }
 
-        Assert.Equal(LiftOutcome.NotPermitted, Alike("""{"family":"web-sling","ratedLoad":"0.000000000001 kg"}""", angle: "0.001 deg", weight: "1000000000 kg").Outcome);
+        Assert.Equal(
+            LiftOutcome.NotPermitted,
+            Alike(
+                """{"family":"web-sling","ratedLoad":"0.000000000001 kg"}""",
+                angle: "0.001 deg",
+                weight: "1000000000 kg"
+            ).Outcome
+        );
     }
 
     [Theory]
     [InlineData("""{"format":"keralith.lift/1"}""", "$.load", "$.symmetric")]
-    [InlineData("""{"format":"keralith.lift/1","load":{"weight":"-1 kg"},"symmetric":{"legs":2,"angle":"91 deg","hitch":"noose","sling":{"family":"shackle"}}}""", "$.load.weight", "$.symmetric.angle", "$.symmetric.hitch", "$.symmetric.sling.family")]
-    [InlineData("""{"format":"keralith.lift/1","load":{"weight":"1 kg"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{"family":"web-sling","tagRatings":{"choker":5,"noose":"1 kg"}},"bendRatio":0}}""", "$.symmetric.sling.tagRatings.choker", "$.symmetric.sling.tagRatings.noose", "$.symmetric.bendRatio")]
-    [InlineData("""{"format":"keralith.lift/1","load":{"weight":"1 kg"},"symmetric":{"legs":1,"angle":"60 deg","hitch":"vertical","sling":{"family":"web-sling"},"components":[{"kind":"hand-chain-hoist"},{"kind":"shackle","offPlumb":"1 deg"}]},"rigging":{}}""", "$.symmetric.components[0].kind", "$.symmetric.components[1].offPlumb", "$.rigging.weight")]
+    [InlineData(
+        """{"format":"keralith.lift/1","load":{"weight":"-1 kg"},"symmetric":{"legs":2,"angle":"91 deg","hitch":"noose","sling":{"family":"shackle"}}}""",
+        "$.load.weight",
+        "$.symmetric.angle",
+        "$.symmetric.hitch",
+        "$.symmetric.sling.family"
+    )]
+    [InlineData(
+        """{"format":"keralith.lift/1","load":{"weight":"1 kg"},"symmetric":{"legs":2,"angle":"60 deg","hitch":"vertical","sling":{"family":"web-sling","tagRatings":{"choker":5,"noose":"1 kg"}},"bendRatio":0}}""",
+        "$.symmetric.sling.tagRatings.choker",
+        "$.symmetric.sling.tagRatings.noose",
+        "$.symmetric.bendRatio"
+    )]
+    [InlineData(
+        """{"format":"keralith.lift/1","load":{"weight":"1 kg"},"symmetric":{"legs":1,"angle":"60 deg","hitch":"vertical","sling":{"family":"web-sling"},"components":[{"kind":"hand-chain-hoist"},{"kind":"shackle","offPlumb":"1 deg"}]},"rigging":{}}""",
+        "$.symmetric.components[0].kind",
+        "$.symmetric.components[1].offPlumb",
+        "$.rigging.weight"
+    )]
     public void Every_fault_of_a_lift_is_named_by_its_path(string json, params string[] paths)
     {
         var read = LiftReader.Read(json);

@@ -113,7 +113,16 @@ public class LimitTableTests
 
     [Theory]
     [MemberData(nameof(MeasureRows))]
-    public void A_measure_is_judged_at_just_below_and_just_above_its_limit(string family, string criterion, string part, string book, string baseline, string limit, bool limitPasses, bool worseIsLarger)
+    public void A_measure_is_judged_at_just_below_and_just_above_its_limit(
+        string family,
+        string criterion,
+        string part,
+        string book,
+        string baseline,
+        string limit,
+        bool limitPasses,
+        bool worseIsLarger
+    )
     {
         var unit = limit.Split(' ')[1];
         var figure = decimal.Parse(limit.Split(' ')[0], CultureInfo.InvariantCulture);
@@ -124,7 +133,8 @@ public class LimitTableTests
         var finding = Given.Measured(Gear(family), criterion, part, limit, baseline, book);
         Assert.Equal(Length.Parse(limit).Millimetres, finding.Governing.Figure!.Limit);
 
-        Outcome Judged(decimal value) => Given.Measured(Gear(family), criterion, part, $"{value} {unit}", baseline, book).Outcome;
+        Outcome Judged(decimal value) =>
+            Given.Measured(Gear(family), criterion, part, $"{value} {unit}", baseline, book).Outcome;
     }
 
     [Theory]
@@ -146,7 +156,13 @@ public class LimitTableTests
     [InlineData("strand-laid", "europe", 6)]
     [InlineData("braided-8-or-more", "europe", 6)]
     public void Broken_wires_in_a_sling_rope_are_counted_to_the_first_that_fails(string body, string book, int first) =>
-        AssertFirstFailing($$"""{"family":"wire-rope-sling","body":"{{body}}","strands":6,"wiresPerStrand":19}""", "rope.broken-in-lay", "leg-1", book, first);
+        AssertFirstFailing(
+            $$"""{"family":"wire-rope-sling","body":"{{body}}","strands":6,"wiresPerStrand":19}""",
+            "rope.broken-in-lay",
+            "leg-1",
+            book,
+            first
+        );
 
     [Theory]
     [InlineData(6, 19, "australia", 12)]
@@ -156,7 +172,13 @@ public class LimitTableTests
     [InlineData(6, 20, "japan", 12)]
     [InlineData(6, 37, "japan", 23)]
     public void A_tenth_of_the_wires_is_taken_as_more_than_or_from(int strands, int wires, string book, int first) =>
-        AssertFirstFailing($$"""{"family":"wire-rope-sling","strands":{{strands}},"wiresPerStrand":{{wires}}}""", "rope.broken-in-lay", "leg-1", book, first);
+        AssertFirstFailing(
+            $$"""{"family":"wire-rope-sling","strands":{{strands}},"wiresPerStrand":{{wires}}}""",
+            "rope.broken-in-lay",
+            "leg-1",
+            book,
+            first
+        );
 
     [Theory]
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "asme", 5)]
@@ -168,11 +190,23 @@ public class LimitTableTests
     [InlineData("rope-grip-hoist", "hoistrope.broken-in-lay", "load-rope", "asme", 12)]
     [InlineData("rope-grip-hoist", "hoistrope.broken-in-lay", "load-rope", "europe", 12)]
     [InlineData("rope-grip-hoist", "hoistrope.broken-in-strand", "load-rope", "asme", 4)]
-    public void Other_counts_fail_from_their_first(string family, string criterion, string part, string book, int first) => AssertFirstFailing(Gear(family), criterion, part, book, first);
+    public void Other_counts_fail_from_their_first(
+        string family,
+        string criterion,
+        string part,
+        string book,
+        int first
+    ) => AssertFirstFailing(Gear(family), criterion, part, book, first);
 
     [Fact]
     public void Rotation_resistant_hoist_rope_fails_at_two() =>
-        AssertFirstFailing("""{"family":"rope-grip-hoist","rotationResistant":true}""", "hoistrope.broken-in-lay", "load-rope", "asme", 2);
+        AssertFirstFailing(
+            """{"family":"rope-grip-hoist","rotationResistant":true}""",
+            "hoistrope.broken-in-lay",
+            "load-rope",
+            "asme",
+            2
+        );
 
     [Theory]
     [InlineData("japan")]
@@ -182,9 +216,18 @@ public class LimitTableTests
     {
         const string Rope = """{"family":"wire-rope-sling"}""";
         var finding = Counted(Rope, "rope.broken-in-lay", "leg-1", 3, book);
-        Assert.Equal((Outcome.Hold, null, null), (finding.Outcome, finding.Governing.Figure, finding.Governing.Consumed));
+        Assert.Equal(
+            (Outcome.Hold, null, null),
+            (finding.Outcome, finding.Governing.Figure, finding.Governing.Consumed)
+        );
         Assert.Contains("strands", finding.Reason, StringComparison.Ordinal);
-        Assert.Equal((Outcome.Remove, "asme"), (Counted(Rope, "rope.broken-in-lay", "leg-1", 10, $"{book} asme").Outcome, Counted(Rope, "rope.broken-in-lay", "leg-1", 10, $"{book} asme").Governing.Book));
+        Assert.Equal(
+            (Outcome.Remove, "asme"),
+            (
+                Counted(Rope, "rope.broken-in-lay", "leg-1", 10, $"{book} asme").Outcome,
+                Counted(Rope, "rope.broken-in-lay", "leg-1", 10, $"{book} asme").Governing.Book
+            )
+        );
     }
 
     [Theory]
@@ -193,7 +236,10 @@ public class LimitTableTests
     [InlineData("1.6 in")]
     [InlineData("38.1 mm")]
     public void Hoist_rope_between_or_beyond_the_bands_is_held(string nominal) =>
-        Assert.Equal(Outcome.Hold, Given.Measured(Gear("rope-grip-hoist"), "hoistrope.diameter", "load-rope", nominal, nominal).Outcome);
+        Assert.Equal(
+            Outcome.Hold,
+            Given.Measured(Gear("rope-grip-hoist"), "hoistrope.diameter", "load-rope", nominal, nominal).Outcome
+        );
 
     [Theory]
     [InlineData("kit.complete", 8, Outcome.Clear)]
@@ -204,9 +250,21 @@ public class LimitTableTests
     [InlineData("kit.link-count", 9, Outcome.Clear)]
     [InlineData("kit.link-count", 12, Outcome.Clear)]
     [InlineData("kit.link-count", 13, Outcome.Hold)]
-    public void A_kit_is_counted_against_its_roster_and_held_never_removed(string criterion, int count, Outcome expected)
+    public void A_kit_is_counted_against_its_roster_and_held_never_removed(
+        string criterion,
+        int count,
+        Outcome expected
+    )
     {
-        Assert.Equal(expected, Counted("""{"family":"sling-kit","roster":{"members":8,"links":[9,12]}}""", criterion, "members", count).Outcome);
+        Assert.Equal(
+            expected,
+            Counted(
+                """{"family":"sling-kit","roster":{"members":8,"links":[9,12]}}""",
+                criterion,
+                "members",
+                count
+            ).Outcome
+        );
         var unknown = Counted("""{"family":"sling-kit"}""", criterion, "members", count);
         Assert.Equal(Outcome.Hold, unknown.Outcome);
         Assert.Contains("roster", unknown.Reason, StringComparison.Ordinal);
@@ -219,9 +277,22 @@ public class LimitTableTests
     [InlineData("ontario", "unsure", Outcome.Remove)]
     [InlineData("japan", "no", Outcome.Hold)]
     [InlineData("asme", "yes", Outcome.Remove)]
-    public void An_eye_made_with_clips_is_never_milder_than_the_eye_itself(string book, string answer, Outcome expected) => Assert.Equal(
-        expected,
-        Given.Judged("""{"family":"wire-rope-sling","termination":"clips"}""", $$"""{"criterion":"rope.clips","part":"leg-1","answer":"{{answer}}"}""", book).Findings[0].Outcome);
+    public void An_eye_made_with_clips_is_never_milder_than_the_eye_itself(
+        string book,
+        string answer,
+        Outcome expected
+    ) =>
+        Assert.Equal(
+            expected,
+            Given
+                .Judged(
+                    """{"family":"wire-rope-sling","termination":"clips"}""",
+                    $$"""{"criterion":"rope.clips","part":"leg-1","answer":"{{answer}}"}""",
+                    book
+                )
+                .Findings[0]
+                .Outcome
+        );
 
     [Theory]
     [InlineData("wire-rope-sling", "rope.abrasion", "leg-1")]
@@ -230,7 +301,8 @@ public class LimitTableTests
     [InlineData("hand-chain-hoist", "hoist.warning-label", "frame")]
     [InlineData("load-indicator", "cell.calibration", "body")]
     [InlineData("lifting-point", "point.document", "body")]
-    public void These_faults_hold(string family, string criterion, string part) => Assert.Equal(Outcome.Hold, Seen(family, criterion, part));
+    public void These_faults_hold(string family, string criterion, string part) =>
+        Assert.Equal(Outcome.Hold, Seen(family, criterion, part));
 
     [Theory]
     [InlineData("wire-rope-sling", "rope.lang", "leg-1")]
@@ -238,15 +310,20 @@ public class LimitTableTests
     [InlineData("lifting-clamp", "clamp.pivot", "body")]
     [InlineData("powered-hoist", "hoist.drift", "trolley")]
     [InlineData("lever-hoist", "hoist.free-chain", "frame")]
-    public void These_faults_remove(string family, string criterion, string part) => Assert.Equal(Outcome.Remove, Seen(family, criterion, part));
+    public void These_faults_remove(string family, string criterion, string part) =>
+        Assert.Equal(Outcome.Remove, Seen(family, criterion, part));
 
     [Fact]
-    public void A_dry_load_chain_is_watched() => Assert.Equal(Outcome.Watch, Seen("hand-chain-hoist", "hoistchain.lubrication", "load-chain"));
+    public void A_dry_load_chain_is_watched() =>
+        Assert.Equal(Outcome.Watch, Seen("hand-chain-hoist", "hoistchain.lubrication", "load-chain"));
 
     [Fact]
     public void Scrubbed_rope_is_decided_by_the_diameter_measured_there()
     {
-        var verdict = Given.Judged("""{"family":"wire-rope-sling","size":"20 mm"}""", """{"criterion":"rope.abrasion","part":"leg-1","answer":"yes"},{"criterion":"rope.diameter","part":"leg-1","value":"19.8 mm"}""");
+        var verdict = Given.Judged(
+            """{"family":"wire-rope-sling","size":"20 mm"}""",
+            """{"criterion":"rope.abrasion","part":"leg-1","answer":"yes"},{"criterion":"rope.diameter","part":"leg-1","value":"19.8 mm"}"""
+        );
         Assert.Equal([Outcome.Clear, Outcome.Clear], verdict.Findings.Select(f => f.Outcome));
     }
 
@@ -259,7 +336,14 @@ public class LimitTableTests
     }
 
     private static Outcome Seen(string family, string criterion, string part) =>
-        Given.Judged(Gear(family), $$"""{"criterion":"{{criterion}}","part":"{{part}}","answer":"yes"}""", kind: "initial").Findings[0].Outcome;
+        Given
+            .Judged(
+                Gear(family),
+                $$"""{"criterion":"{{criterion}}","part":"{{part}}","answer":"yes"}""",
+                kind: "initial"
+            )
+            .Findings[0]
+            .Outcome;
 
     private static void AssertFirstFailing(string gear, string criterion, string part, string book, int first)
     {
@@ -271,11 +355,14 @@ public class LimitTableTests
     }
 
     private static Finding Counted(string gear, string criterion, string part, int count, string books = "asme") =>
-        Given.Judged(gear, $$"""{"criterion":"{{criterion}}","part":"{{part}}","count":{{count}}}""", books).Findings[0];
+        Given.Judged(gear, $$"""{"criterion":"{{criterion}}","part":"{{part}}","count":{{count}}}""", books).Findings[
+            0
+        ];
 
-    private static string Gear(string family) => family switch
-    {
-        "powered-hoist" => """{"family":"powered-hoist","suspension":"trolley"}""",
-        _ => $$"""{"family":"{{family}}"}""",
-    };
+    private static string Gear(string family) =>
+        family switch
+        {
+            "powered-hoist" => """{"family":"powered-hoist","suspension":"trolley"}""",
+            _ => $$"""{"family":"{{family}}"}""",
+        };
 }

@@ -105,7 +105,10 @@ public class QuantityTests
 
     [Fact]
     public void A_rated_load_shown_rounded_is_never_overstated() =>
-        Assert.Equal("7 039 lb", QuantityFormat.Rounded(Mass.FromPounds(7039.99m), MassUnit.Pound).Replace('\u202F', ' '));
+        Assert.Equal(
+            "7 039 lb",
+            QuantityFormat.Rounded(Mass.FromPounds(7039.99m), MassUnit.Pound).Replace('\u202F', ' ')
+        );
 
     [Property]
     public bool Sixty_fourths_of_an_inch_survive_writing_and_reading(ushort sixtyFourths)
@@ -124,9 +127,19 @@ public class QuantityTests
     [Property]
     public bool No_text_makes_a_reader_throw(string? text)
     {
-        foreach (var fault in new[] { Length.Read(text).Fault, Mass.Read(text).Fault, Angle.Read(text).Fault, Temperature.Read(text).Fault, Force.Read(text).Fault })
+        foreach (
+            var fault in new[]
+            {
+                Length.Read(text).Fault,
+                Mass.Read(text).Fault,
+                Angle.Read(text).Fault,
+                Temperature.Read(text).Fault,
+                Force.Read(text).Fault,
+            }
+        )
         {
-            if (fault is { Length: 0 }) return false;
+            if (fault is { Length: 0 })
+                return false;
         }
 
         return true;

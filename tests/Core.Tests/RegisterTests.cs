@@ -23,7 +23,10 @@ public class RegisterTests
         Assert.Equal("12200 lb", entry.RatedLoad.ToString());
         Assert.Equal(4m, entry.DesignFactor);
         Assert.Equal(ServiceClass.Severe, entry.ServiceClass);
-        Assert.Equal(new(Length.Parse("11-1/4 in"), BaselineBasis.Twin, 10), entry.Baselines[new("leg-1", "chain.gauge-growth")]);
+        Assert.Equal(
+            new(Length.Parse("11-1/4 in"), BaselineBasis.Twin, 10),
+            entry.Baselines[new("leg-1", "chain.gauge-growth")]
+        );
         Assert.Equal(["maker", "grade"], entry.TagEntries);
     }
 
@@ -75,7 +78,10 @@ public class RegisterTests
         var form = Form();
         form["legs"] = legs;
         form["endFitting"] = end;
-        Assert.Equal(figures, PieceEntryReader.BaselinesOf(PieceEntryReader.Gear(GearFamilies.Find("alloy-chain-sling")!, form)).Count());
+        Assert.Equal(
+            figures,
+            PieceEntryReader.BaselinesOf(PieceEntryReader.Gear(GearFamilies.Find("alloy-chain-sling")!, form)).Count()
+        );
     }
 
     [Fact]
@@ -83,9 +89,14 @@ public class RegisterTests
     {
         var form = Form();
         var two = PieceEntryReader.Read(form).Entry!;
-        Assert.Equal(["size", "legs", "ratedLoad", "hitch", "reach", "identification"], Tag(two).Missing.Select(e => e.Code));
+        Assert.Equal(
+            ["size", "legs", "ratedLoad", "hitch", "reach", "identification"],
+            Tag(two).Missing.Select(e => e.Code)
+        );
         form["legs"] = "1";
-        Assert.DoesNotContain(Tag(PieceEntryReader.Read(form).Entry! with { TagEntries = [] }).Missing, e => e.Code == "legs");
+        Assert.DoesNotContain(Tag(PieceEntryReader.Read(form).Entry! with { TagEntries = [] }).Missing, e =>
+            e.Code == "legs"
+        );
     }
 
     [Property]
@@ -113,11 +124,18 @@ public class RegisterTests
     [InlineData("chain.leg-difference", null, "72.1 in", "72 in", null)]
     [InlineData("chain.leg-difference", null, "72.1 in", null, "Shortest leg")]
     [InlineData("chain.leg-difference", null, "71 in", "72 in", "can't be under")]
-    public void An_answer_is_read_as_typed_or_refused_with_words(string criterion, string? answer, string? value, string? shortest, string? refusal)
+    public void An_answer_is_read_as_typed_or_refused_with_words(
+        string criterion,
+        string? answer,
+        string? value,
+        string? shortest,
+        string? refusal
+    )
     {
         var read = new AnswerEntry(answer, value, shortest).Read(Catalogue.Get(criterion), null);
         Assert.Equal(refusal is null, read.Ok);
-        if (refusal is not null) Assert.Contains(refusal, read.Fault, StringComparison.Ordinal);
+        if (refusal is not null)
+            Assert.Contains(refusal, read.Fault, StringComparison.Ordinal);
     }
 
     [Theory]
@@ -128,35 +146,40 @@ public class RegisterTests
     {
         var read = new AnswerEntry(Value: "1.43 in", Uncertainty: uncertainty).Read(Catalogue.Get("hook.throat"), null);
         Assert.Equal(refusal is null, read.Ok);
-        if (refusal is not null) Assert.Contains(refusal, read.Fault, StringComparison.Ordinal);
+        if (refusal is not null)
+            Assert.Contains(refusal, read.Fault, StringComparison.Ordinal);
     }
 
     [Fact]
     public void The_baseline_on_record_goes_with_the_answer()
     {
-        var measured = (Measured)new AnswerEntry(Value: "1.43 in").Read(Catalogue.Get("hook.throat"), new(Length.Parse("1.375 in"), BaselineBasis.Provisional)).Value;
+        var measured = (Measured)
+            new AnswerEntry(Value: "1.43 in")
+                .Read(Catalogue.Get("hook.throat"), new(Length.Parse("1.375 in"), BaselineBasis.Provisional))
+                .Value;
         Assert.Equal((Length.Parse("1.375 in"), BaselineBasis.Provisional), (measured.Baseline!.Value, measured.Basis));
     }
 
-    private static Dictionary<string, string> Form() => new()
-    {
-        ["mark"] = " hm-0042",
-        ["family"] = "alloy-chain-sling",
-        ["size"] = "3/8 in",
-        ["grade"] = "80",
-        ["legs"] = "2",
-        ["endFitting"] = "hook",
-        ["ratedLoad"] = "12200 lb",
-        ["designFactor"] = "4",
-        ["serviceClass"] = "severe",
-        ["store"] = "1",
-        ["peg"] = "A1",
-        ["tag:maker"] = "on",
-        ["tag:grade"] = "true",
-        ["baseline:leg-1:chain.gauge-growth"] = "11-1/4 in",
-        ["basis:leg-1:chain.gauge-growth"] = "twin",
-        ["links:leg-1:chain.gauge-growth"] = "10",
-    };
+    private static Dictionary<string, string> Form() =>
+        new()
+        {
+            ["mark"] = " hm-0042",
+            ["family"] = "alloy-chain-sling",
+            ["size"] = "3/8 in",
+            ["grade"] = "80",
+            ["legs"] = "2",
+            ["endFitting"] = "hook",
+            ["ratedLoad"] = "12200 lb",
+            ["designFactor"] = "4",
+            ["serviceClass"] = "severe",
+            ["store"] = "1",
+            ["peg"] = "A1",
+            ["tag:maker"] = "on",
+            ["tag:grade"] = "true",
+            ["baseline:leg-1:chain.gauge-growth"] = "11-1/4 in",
+            ["basis:leg-1:chain.gauge-growth"] = "twin",
+            ["links:leg-1:chain.gauge-growth"] = "10",
+        };
 
     [Theory]
     [InlineData("", 1, null)]
@@ -169,7 +192,8 @@ public class RegisterTests
         form[PieceEntryReader.Alike] = alike;
         var (entries, faults) = PieceEntryReader.ReadAlike(form);
         Assert.Equal(pieces, entries.Count);
-        if (fault is not null) Assert.Contains(fault, faults[PieceEntryReader.Alike], StringComparison.Ordinal);
+        if (fault is not null)
+            Assert.Contains(fault, faults[PieceEntryReader.Alike], StringComparison.Ordinal);
     }
 
     [Fact]
@@ -179,7 +203,10 @@ public class RegisterTests
         form["baseline:leg-1/hook:hook.throat"] = "1-3/8 in";
         form[PieceEntryReader.Alike] = "HM-0102 O-2";
         var entries = PieceEntryReader.ReadAlike(form).Entries;
-        Assert.Equal([BaselineBasis.New, BaselineBasis.Twin], entries.Select(e => e.Baselines[new("leg-1/hook", "hook.throat")].Basis));
+        Assert.Equal(
+            [BaselineBasis.New, BaselineBasis.Twin],
+            entries.Select(e => e.Baselines[new("leg-1/hook", "hook.throat")].Basis)
+        );
         Assert.Equal(["O-2"], entries.Skip(1).Select(e => e.Serial));
     }
 
@@ -187,9 +214,17 @@ public class RegisterTests
     public void At_most_fifty_at_once()
     {
         var form = Form();
-        form[PieceEntryReader.Alike] = string.Join('\n', Enumerable.Range(0, PieceEntryReader.MostAlike).Select(i => $"HM-{2000 + i}"));
-        Assert.Contains("At most 50", PieceEntryReader.ReadAlike(form).Faults[PieceEntryReader.Alike], StringComparison.Ordinal);
+        form[PieceEntryReader.Alike] = string.Join(
+            '\n',
+            Enumerable.Range(0, PieceEntryReader.MostAlike).Select(i => $"HM-{2000 + i}")
+        );
+        Assert.Contains(
+            "At most 50",
+            PieceEntryReader.ReadAlike(form).Faults[PieceEntryReader.Alike],
+            StringComparison.Ordinal
+        );
     }
 
-    private static TagTranscription Tag(PieceEntry entry) => new(entry.Gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor);
+    private static TagTranscription Tag(PieceEntry entry) =>
+        new(entry.Gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor);
 }

@@ -19,7 +19,11 @@ public class TagTests
     [InlineData("metal-mesh-sling", "", "maker ratedLoad chokerLoad identification")]
     [InlineData("web-sling", "", "maker code ratedLoad hitch fiber")]
     [InlineData("roundsling", ",\"coreFiber\":\"polyester\"", "maker code ratedLoad hitch coreFiber")]
-    [InlineData("roundsling", ",\"coreFiber\":\"polyester\",\"coverFiber\":\"nylon\"", "maker code ratedLoad hitch coreFiber coverFiber")]
+    [InlineData(
+        "roundsling",
+        ",\"coreFiber\":\"polyester\",\"coverFiber\":\"nylon\"",
+        "maker code ratedLoad hitch coreFiber coverFiber"
+    )]
     [InlineData("eye-bolt", ",\"material\":\"carbon\"", "maker ratedLoad")]
     [InlineData("eye-bolt", ",\"material\":\"alloy\"", "maker ratedLoad grade")]
     [InlineData("swivel-hoist-ring", "", "maker ratedLoad torque")]
@@ -30,7 +34,10 @@ public class TagTests
     [InlineData("lifting-clamp", ",\"ownWeight\":\"46 kg\"", "maker serial ownWeight ratedLoad category")]
     [InlineData("load-indicator", "", "maker ratedLoad calibration")]
     public void A_marking_must_carry_what_its_family_wants(string family, string more, string codes) =>
-        Assert.Equal(codes.Split(' '), Tag($$"""{"family":"{{family}}"{{more}}}""", carried: []).Missing.Select(e => e.Code));
+        Assert.Equal(
+            codes.Split(' '),
+            Tag($$"""{"family":"{{family}}"{{more}}}""", carried: []).Missing.Select(e => e.Code)
+        );
 
     [Fact]
     public void An_entry_missing_holds_and_is_named()
@@ -46,8 +53,22 @@ public class TagTests
     [InlineData("8800 lb", 5, "asme ontario", 8800)]
     [InlineData("8800 lb", 7, "ontario", 8800)]
     [InlineData("7000 lb", 3.5, "asme", 6125)]
-    public void A_rated_load_counts_by_the_factor_the_books_want_and_never_more_than_marked(string marked, double factor, string books, double pounds) =>
-        Assert.Equal((decimal)pounds, Math.Round(Judged(Tag("""{"family":"alloy-chain-sling","size":"3/8 in","grade":"100"}""", marked, (decimal)factor), books).Here!.Here.Pounds, 6));
+    public void A_rated_load_counts_by_the_factor_the_books_want_and_never_more_than_marked(
+        string marked,
+        double factor,
+        string books,
+        double pounds
+    ) =>
+        Assert.Equal(
+            (decimal)pounds,
+            Math.Round(
+                Judged(
+                    Tag("""{"family":"alloy-chain-sling","size":"3/8 in","grade":"100"}""", marked, (decimal)factor),
+                    books
+                ).Here!.Here.Pounds,
+                6
+            )
+        );
 
     [Theory]
     [InlineData("wire-rope-sling", "japan", 5, 6)]
@@ -59,7 +80,10 @@ public class TagTests
     {
         var here = Judged(Tag($$"""{"family":"{{family}}"}""", "1000 kg"), book).Here!;
         Assert.True(here.FactorAssumed);
-        Assert.Equal((assumed, required, (decimal?)required), (here.MarkedFactor, here.RequiredFactor, here.RequiredFactor));
+        Assert.Equal(
+            (assumed, required, (decimal?)required),
+            (here.MarkedFactor, here.RequiredFactor, here.RequiredFactor)
+        );
         Assert.Equal(Math.Round(1000m * assumed / required, 9), Math.Round(here.Here.Kilograms, 9));
     }
 
@@ -73,14 +97,36 @@ public class TagTests
     [InlineData("1-1/4 in", "800", "73024 lb", Outcome.Hold)]
     [InlineData("11 mm", "80", "99999 lb", Outcome.Clear)]
     [InlineData("3/8 in", "120", "99999 lb", Outcome.Clear)]
-    public void A_single_leg_rated_more_than_a_hundredth_over_the_guide_is_misread(string size, string grade, string marked, Outcome expected) =>
-        Assert.Equal(expected, Remark(Judged(Tag($$"""{"family":"alloy-chain-sling","size":"{{size}}","grade":"{{grade}}"}""", marked, 4)), "size and grade").Outcome);
+    public void A_single_leg_rated_more_than_a_hundredth_over_the_guide_is_misread(
+        string size,
+        string grade,
+        string marked,
+        Outcome expected
+    ) =>
+        Assert.Equal(
+            expected,
+            Remark(
+                Judged(Tag($$"""{"family":"alloy-chain-sling","size":"{{size}}","grade":"{{grade}}"}""", marked, 4)),
+                "size and grade"
+            ).Outcome
+        );
 
     [Fact]
     public void What_the_guide_has_no_row_for_is_said_to_be_unchecked()
     {
-        Assert.Contains("not checked", Remark(Judged(Tag("""{"family":"alloy-chain-sling","size":"11 mm","grade":"80"}""", "1 t")), "size and grade").Words, StringComparison.Ordinal);
-        Assert.Contains("not checked", Remark(Judged(Tag(Given.TwoLegChain, "12200 lb")), "size and grade").Words, StringComparison.Ordinal);
+        Assert.Contains(
+            "not checked",
+            Remark(
+                Judged(Tag("""{"family":"alloy-chain-sling","size":"11 mm","grade":"80"}""", "1 t")),
+                "size and grade"
+            ).Words,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "not checked",
+            Remark(Judged(Tag(Given.TwoLegChain, "12200 lb")), "size and grade").Words,
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -98,7 +144,13 @@ public class TagTests
     [InlineData("orange", "9.8 t", Outcome.Hold)]
     [InlineData("tartan", "3 t", Outcome.Clear)]
     public void A_capacity_colour_that_disagrees_with_the_tag_holds(string colour, string marked, Outcome expected) =>
-        Assert.Equal(expected, Remark(Judged(Tag($$"""{"family":"roundsling","colour":"{{colour}}"}""", marked)), "capacity colour").Outcome);
+        Assert.Equal(
+            expected,
+            Remark(
+                Judged(Tag($$"""{"family":"roundsling","colour":"{{colour}}"}""", marked)),
+                "capacity colour"
+            ).Outcome
+        );
 
     [Theory]
     [InlineData(OneLeg, "399 F", "asme", Outcome.Clear)]
@@ -119,8 +171,19 @@ public class TagTests
     [InlineData("""{"family":"lifting-beam"}""", "20 C", "asme", Outcome.Hold)]
     [InlineData("""{"family":"fiber-rope-sling","fiber":"wire"}""", "20 C", "asme", Outcome.Hold)]
     [InlineData("""{"family":"fiber-rope-sling","fiber":"nylon"}""", "180 F", "asme", Outcome.Clear)]
-    public void Gear_that_works_outside_the_limits_of_its_material_is_held(string gear, string works, string books, Outcome expected) =>
-        Assert.Equal(expected, Remark(Judged(Tag(gear, "1 t"), books, new(null, Temperature.Read(works).Value, null, [])), "temperature").Outcome);
+    public void Gear_that_works_outside_the_limits_of_its_material_is_held(
+        string gear,
+        string works,
+        string books,
+        Outcome expected
+    ) =>
+        Assert.Equal(
+            expected,
+            Remark(
+                Judged(Tag(gear, "1 t"), books, new(null, Temperature.Read(works).Value, null, [])),
+                "temperature"
+            ).Outcome
+        );
 
     [Theory]
     [InlineData("80", "500 F", 1000)]
@@ -133,7 +196,10 @@ public class TagTests
     [InlineData("80", "316 C", 950)]
     public void Heat_takes_its_lasting_share_of_a_chains_rated_load(string grade, string met, double kilograms)
     {
-        var verdict = Judged(Tag($$"""{"family":"alloy-chain-sling","size":"3/8 in","grade":"{{grade}}"}""", "1000 kg", 4), met: new(null, null, Temperature.Read(met).Value, []));
+        var verdict = Judged(
+            Tag($$"""{"family":"alloy-chain-sling","size":"3/8 in","grade":"{{grade}}"}""", "1000 kg", 4),
+            met: new(null, null, Temperature.Read(met).Value, [])
+        );
         Assert.Equal((decimal)kilograms, verdict.Here!.Here.Kilograms);
     }
 
@@ -146,10 +212,25 @@ public class TagTests
     [InlineData("""{"family":"wire-rope-sling","core":"fiber"}""", "201 F", "asme", Outcome.Hold)]
     [InlineData("""{"family":"wire-rope-sling","core":"iwrc"}""", "201 F", "asme osha", Outcome.Clear)]
     [InlineData("""{"family":"wire-rope-sling"}""", "94 C", "osha-construction", Outcome.Remove)]
-    public void What_gear_has_met_may_hold_it_or_rule_it_out_for_good(string gear, string met, string books, Outcome expected)
+    public void What_gear_has_met_may_hold_it_or_rule_it_out_for_good(
+        string gear,
+        string met,
+        string books,
+        Outcome expected
+    )
     {
         var tag = Tag(gear, "1 t");
-        Assert.Equal(expected, Judged(tag with { Carried = tag.Gear.Family.TagEntries.Select(e => e.Code).ToList() }, books, new(null, null, Temperature.Read(met).Value, [])).Outcome);
+        Assert.Equal(
+            expected,
+            Judged(
+                tag with
+                {
+                    Carried = tag.Gear.Family.TagEntries.Select(e => e.Code).ToList(),
+                },
+                books,
+                new(null, null, Temperature.Read(met).Value, [])
+            ).Outcome
+        );
     }
 
     [Theory]
@@ -162,11 +243,18 @@ public class TagTests
     [InlineData("""{"family":"fiber-rope-sling","fiber":"polypropylene"}""", Chemical.Solvent, true)]
     [InlineData("""{"family":"alloy-chain-sling"}""", Chemical.Acid, false)]
     [InlineData("""{"family":"roundsling"}""", Chemical.Solvent, false)]
-    public void Gear_that_meets_chemicals_is_held_and_the_words_say_whether_it_is_ruled_out(string gear, Chemical chemical, bool ruledOut)
+    public void Gear_that_meets_chemicals_is_held_and_the_words_say_whether_it_is_ruled_out(
+        string gear,
+        Chemical chemical,
+        bool ruledOut
+    )
     {
         var piece = Given.Case(gear, "").Gear;
         Assert.Equal(ruledOut, Materials.Against(piece, chemical, [RuleBookShelf.Asme]).RuledOut);
-        Assert.Equal(Outcome.Hold, Remark(Judged(new(piece, [], null, null), met: new(null, null, null, [chemical])), "chemicals").Outcome);
+        Assert.Equal(
+            Outcome.Hold,
+            Remark(Judged(new(piece, [], null, null), met: new(null, null, null, [chemical])), "chemicals").Outcome
+        );
     }
 
     [Fact]
@@ -174,7 +262,9 @@ public class TagTests
     {
         var rope = Given.Case("""{"family":"fiber-rope-sling","fiber":"polypropylene"}""", "").Gear;
         Assert.False(Materials.Against(rope, Chemical.Caustic, [RuleBookShelf.Asme]).RuledOut);
-        Assert.True(Materials.Against(rope, Chemical.Caustic, [RuleBookShelf.Asme, RuleBookShelf.Find("osha")!]).RuledOut);
+        Assert.True(
+            Materials.Against(rope, Chemical.Caustic, [RuleBookShelf.Asme, RuleBookShelf.Find("osha")!]).RuledOut
+        );
     }
 
     [Fact]
@@ -192,17 +282,35 @@ public class TagTests
         Assert.Equal(Found.Yes, incomplete.AtBest("id.tag-complete", Found.No));
         Assert.Equal(Found.NotAccessible, incomplete.AtBest("id.tag-complete", Found.NotAccessible));
         Assert.Equal(Found.No, incomplete.AtBest("chain.heat", Found.No));
-        Assert.Equal(Found.Yes, Judged(Tag(OneLeg), met: new(null, null, new(1001, TemperatureScale.Fahrenheit), [])).AtBest("chain.heat", Found.No));
+        Assert.Equal(
+            Found.Yes,
+            Judged(Tag(OneLeg), met: new(null, null, new(1001, TemperatureScale.Fahrenheit), []))
+                .AtBest("chain.heat", Found.No)
+        );
     }
 
     private static TagRemark Remark(TagVerdict verdict, string check) => verdict.Remarks.Single(r => r.Check == check);
 
     private static TagVerdict Judged(TagTranscription tag, string books = "asme", Surroundings? met = null) =>
-        TagJudgement.Of(tag, met ?? Surroundings.Ordinary, books.Split(' ').Select(b => RuleBookShelf.Find(b)!).ToList());
+        TagJudgement.Of(
+            tag,
+            met ?? Surroundings.Ordinary,
+            books.Split(' ').Select(b => RuleBookShelf.Find(b)!).ToList()
+        );
 
-    private static TagTranscription Tag(string gear, string? marked = "3000 lb", decimal? factor = null, IReadOnlyList<string>? carried = null)
+    private static TagTranscription Tag(
+        string gear,
+        string? marked = "3000 lb",
+        decimal? factor = null,
+        IReadOnlyList<string>? carried = null
+    )
     {
         var piece = CaseReader.Read(Given.Json(gear, "")).Value!.Gear;
-        return new(piece, carried ?? piece.Family.TagEntries.Select(e => e.Code).ToList(), marked is null ? null : Mass.Parse(marked), factor);
+        return new(
+            piece,
+            carried ?? piece.Family.TagEntries.Select(e => e.Code).ToList(),
+            marked is null ? null : Mass.Parse(marked),
+            factor
+        );
     }
 }

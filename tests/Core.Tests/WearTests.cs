@@ -22,14 +22,21 @@ public class WearTests
     [InlineData(1)]
     [InlineData(2)]
     public void Fewer_than_three_records_say_nothing(int records) =>
-        Assert.Equal(new NotEnoughRecords(records), WearForecast.Of(Series(records, day => 40 + (day / 1000m)), Throat));
+        Assert.Equal(
+            new NotEnoughRecords(records),
+            WearForecast.Of(Series(records, day => 40 + (day / 1000m)), Throat)
+        );
 
     [Fact]
     public void Three_figures_of_one_day_are_one_record() =>
-        Assert.Equal(new NotEnoughRecords(1), WearForecast.Of([new(Start, 40), new(Start, 40.5m), new(Start, 41)], Throat));
+        Assert.Equal(
+            new NotEnoughRecords(1),
+            WearForecast.Of([new(Start, 40), new(Start, 40.5m), new(Start, 41)], Throat)
+        );
 
     [Fact]
-    public void Figures_that_stand_still_show_no_wear() => Assert.Equal(new NoWearSeen(), WearForecast.Of(Series(6, _ => 40.3m), Throat));
+    public void Figures_that_stand_still_show_no_wear() =>
+        Assert.Equal(new NoWearSeen(), WearForecast.Of(Series(6, _ => 40.3m), Throat));
 
     [Fact]
     public void Figures_that_change_the_harmless_way_show_no_wear()
@@ -70,7 +77,9 @@ public class WearTests
     public void Noise_widens_the_band_around_the_forecast()
     {
         decimal[] noise = [0.05m, -0.04m, 0.06m, -0.05m, 0.03m, -0.06m, 0.04m, -0.03m];
-        var wear = Assert.IsType<Wearing>(WearForecast.Of(Series(8, day => 40 + (day / 1000m) + noise[day / 100]), Throat));
+        var wear = Assert.IsType<Wearing>(
+            WearForecast.Of(Series(8, day => 40 + (day / 1000m) + noise[day / 100]), Throat)
+        );
         Assert.True(wear.GentleSlope < wear.SlopePerDay && wear.SlopePerDay < wear.SteepSlope);
         Assert.True(wear.SoonestDays < wear.DaysToLimit && wear.DaysToLimit < (wear.LatestDays ?? int.MaxValue));
         Assert.InRange(wear.SlopePerDay, 0.0007m, 0.0013m);
@@ -104,7 +113,10 @@ public class WearTests
 
     [Fact]
     public void Wear_too_slow_to_matter_looks_no_further_than_a_hundred_years() =>
-        Assert.Equal(36_525, Assert.IsType<Wearing>(WearForecast.Of(Series(4, day => 40 + (day / 1_000_000_000m)), Throat)).DaysToLimit);
+        Assert.Equal(
+            36_525,
+            Assert.IsType<Wearing>(WearForecast.Of(Series(4, day => 40 + (day / 1_000_000_000m)), Throat)).DaysToLimit
+        );
 
     [Property]
     public bool The_order_of_the_records_never_matters(PositiveInt seed)

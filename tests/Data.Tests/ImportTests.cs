@@ -20,11 +20,15 @@ public class ImportTests
     public async Task Good_rows_land_and_the_same_file_again_changes_nothing()
     {
         await using var yard = await Yard.OpenAsync();
-        var file = $"{Head}\n{Shackle}\nHM-0101,O-1,alloy-chain-sling,Orrery Chainworks,3/8 in,80,2,hook,12200 lb,,Upper Flight,A1\n";
+        var file =
+            $"{Head}\n{Shackle}\nHM-0101,O-1,alloy-chain-sling,Orrery Chainworks,3/8 in,80,2,hook,12200 lb,,Upper Flight,A1\n";
         Assert.Equal(2, (await LandAsync(yard, file)).Value);
         Assert.Equal("Upper Flight", (await yard.FindAsync("HM-0101")).Store);
         var again = await PlanAsync(yard, file);
-        Assert.Equal((0, 2, 0), (again.Count(RowFate.New), again.Count(RowFate.Unchanged), again.Count(RowFate.Refused)));
+        Assert.Equal(
+            (0, 2, 0),
+            (again.Count(RowFate.New), again.Count(RowFate.Unchanged), again.Count(RowFate.Refused))
+        );
         Assert.Equal(0, (await LandAsync(yard, file)).Value);
         Assert.Equal((2, null), await yard.Ledger.VerifyAsync(Cancel));
     }
@@ -36,7 +40,13 @@ public class ImportTests
     public async Task A_spreadsheets_ways_of_writing_are_read(string start, string comma = ",", string line = "\r\n")
     {
         await using var yard = await Yard.OpenAsync();
-        var file = start + Head.Replace(",", comma, StringComparison.Ordinal) + line + Shackle.Replace(",", comma, StringComparison.Ordinal) + line + line;
+        var file =
+            start
+            + Head.Replace(",", comma, StringComparison.Ordinal)
+            + line
+            + Shackle.Replace(",", comma, StringComparison.Ordinal)
+            + line
+            + line;
         Assert.Equal(1, (await LandAsync(yard, file)).Value);
     }
 
@@ -58,15 +68,28 @@ public class ImportTests
         await using var yard = await Yard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0001"));
         var gone = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
-        Yard.Must(await yard.Custody.CondemnAsync(gone.Id, gone.Version, "Bow worn through", yard.Stamp("qualified"), Cancel));
-        var plan = await PlanAsync(yard, $"{Head}\n{Shackle}\n{Shackle}\n{Shackle.Replace("0100", "0001", StringComparison.Ordinal)}\n{Shackle.Replace("0100", "0002", StringComparison.Ordinal)}\n{Shackle.Replace("0100", "0103", StringComparison.Ordinal)},extra\n");
+        Yard.Must(
+            await yard.Custody.CondemnAsync(gone.Id, gone.Version, "Bow worn through", yard.Stamp("qualified"), Cancel)
+        );
+        var plan = await PlanAsync(
+            yard,
+            $"{Head}\n{Shackle}\n{Shackle}\n{Shackle.Replace("0100", "0001", StringComparison.Ordinal)}\n{Shackle.Replace("0100", "0002", StringComparison.Ordinal)}\n{Shackle.Replace("0100", "0103", StringComparison.Ordinal)},extra\n"
+        );
         using var errors = new MemoryStream();
         await ImportErrors.WriteAsync(errors, plan, Cancel);
         var lines = Encoding.UTF8.GetString(errors.ToArray());
         Assert.StartsWith("row,column,reason\r\n", lines, StringComparison.Ordinal);
         Assert.Contains("3,mark,HM-0100 stands in row 2 too.", lines, StringComparison.Ordinal);
-        Assert.Contains("4,serial,\"HM-0001 is registered already, with \"\"P-HM-0001\"\" here.", lines, StringComparison.Ordinal);
-        Assert.Contains("5,mark,HM-0002 was condemned. The mark of a retired piece is never used again", lines, StringComparison.Ordinal);
+        Assert.Contains(
+            "4,serial,\"HM-0001 is registered already, with \"\"P-HM-0001\"\" here.",
+            lines,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "5,mark,HM-0002 was condemned. The mark of a retired piece is never used again",
+            lines,
+            StringComparison.Ordinal
+        );
         Assert.Contains("6,mark,The row has 13 cells under 12 headings", lines, StringComparison.Ordinal);
     }
 
@@ -90,19 +113,35 @@ public class ImportTests
     {
         await using var yard = await Yard.OpenAsync();
         var table = Table.Read(Encoding.UTF8.GetBytes(file));
-        var fault = table.Fault ?? (await Import(yard).PlanAsync(table.Value, RegisterImport.Mapping(table.Value), Role.Stores, Cancel)).Fault;
-        if (words is not null) Assert.Contains(words, fault, StringComparison.Ordinal);
+        var fault = table.Fault
+            ?? (
+                await Import(yard).PlanAsync(table.Value, RegisterImport.Mapping(table.Value), Role.Stores, Cancel)
+            ).Fault;
+        if (words is not null)
+            Assert.Contains(words, fault, StringComparison.Ordinal);
     }
 
     [Fact]
     public void Other_encodings_binary_and_oversize_files_are_refused_with_words()
     {
-        Assert.Contains("UTF-16", Table.Read(Encoding.Unicode.GetPreamble().Concat(Encoding.Unicode.GetBytes(Head)).ToArray()).Fault, StringComparison.Ordinal);
-        Assert.Contains("not UTF-8", Table.Read(Encoding.Latin1.GetBytes("mark,maker\nHM-1,Forêt\n")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "UTF-16",
+            Table.Read(Encoding.Unicode.GetPreamble().Concat(Encoding.Unicode.GetBytes(Head)).ToArray()).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "not UTF-8",
+            Table.Read(Encoding.Latin1.GetBytes("mark,maker\nHM-1,Forêt\n")).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Contains("not text", Table.Read([109, 0, 97, 0]).Fault, StringComparison.Ordinal);
         Assert.Contains("can be read", Table.Read([0x50, 0x4B, 3, 4, 9, 9, 9]).Fault, StringComparison.Ordinal);
         Assert.Contains("at most 24 MB", Table.Read(new byte[Table.MostBytes + 1]).Fault, StringComparison.Ordinal);
-        Assert.Contains("longer than", Table.Read(Encoding.UTF8.GetBytes($"mark,notes\nHM-1,{new string('x', 5000)}\n")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "longer than",
+            Table.Read(Encoding.UTF8.GetBytes($"mark,notes\nHM-1,{new string('x', 5000)}\n")).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -133,11 +172,28 @@ public class ImportTests
     public async Task Gear_with_a_report_stays_new_until_the_report_is_there_to_be_read()
     {
         await using var yard = await Yard.OpenAsync();
-        Assert.Equal(1, (await LandAsync(yard, $"{Head},last_periodic,last_inspector,evidence\n{Shackle},2026-01-10,Ines Corvane,report 7\n")).Value);
+        Assert.Equal(
+            1,
+            (
+                await LandAsync(
+                    yard,
+                    $"{Head},last_periodic,last_inspector,evidence\n{Shackle},2026-01-10,Ines Corvane,report 7\n"
+                )
+            ).Value
+        );
         var piece = await yard.FindAsync("HM-0100");
         Assert.Equal((PieceState.New, null), (piece.State, piece.PeriodicDue));
         Assert.Equal(new CarriedOver(new(2026, 1, 10), "Ines Corvane", "report 7"), piece.CarriedOver);
-        Assert.Contains("yet to come", (await LandAsync(yard, $"{Head},last_periodic,last_inspector,evidence\n{Shackle.Replace("0100", "0102", StringComparison.Ordinal)},2027-01-10,Ines Corvane,report 7\n")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "yet to come",
+            (
+                await LandAsync(
+                    yard,
+                    $"{Head},last_periodic,last_inspector,evidence\n{Shackle.Replace("0100", "0102", StringComparison.Ordinal)},2027-01-10,Ines Corvane,report 7\n"
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     private static RegisterImport Import(Yard yard) => new(yard.Database, yard.Sites, new(yard.Database, yard.Sites));

@@ -24,9 +24,14 @@ public class LedgerTests
     {
         await using var yard = await Yard.OpenAsync();
         var pieces = new List<PieceRow>();
-        for (var i = 0; i < 8; i++) pieces.Add(await yard.RegisterAsync(Seed.Shackle($"HM-{i:0000}")));
+        for (var i = 0; i < 8; i++)
+            pieces.Add(await yard.RegisterAsync(Seed.Shackle($"HM-{i:0000}")));
         var stamps = pieces.Select(_ => yard.Stamp("crew")).ToList();
-        await Task.WhenAll(pieces.Select((p, i) => yard.Custody.HoldAsync(p.Id, Core.Custody.HoldCause.Doubt, "Rust", stamps[i], Cancel)));
+        await Task.WhenAll(
+            pieces.Select(
+                (p, i) => yard.Custody.HoldAsync(p.Id, Core.Custody.HoldCause.Doubt, "Rust", stamps[i], Cancel)
+            )
+        );
         Assert.Equal((16, (string?)null), await yard.Ledger.VerifyAsync(Cancel));
     }
 
@@ -40,9 +45,18 @@ public class LedgerTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
-        foreach (var sql in new[] { $"delete from {table}", $"truncate {table} cascade", table == "ledger" ? "update ledger set actor = 'x'" : $"update {table} set piece_id = piece_id" })
+        foreach (
+            var sql in new[]
+            {
+                $"delete from {table}",
+                $"truncate {table} cascade",
+                table == "ledger" ? "update ledger set actor = 'x'" : $"update {table} set piece_id = piece_id",
+            }
+        )
         {
-            var refused = await Assert.ThrowsAsync<PostgresException>(async () => await yard.Database.Command(sql).ExecuteNonQueryAsync(Cancel));
+            var refused = await Assert.ThrowsAsync<PostgresException>(async () =>
+                await yard.Database.Command(sql).ExecuteNonQueryAsync(Cancel)
+            );
             Assert.Contains("never changed or deleted", refused.MessageText, StringComparison.Ordinal);
         }
     }
@@ -53,7 +67,12 @@ public class LedgerTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
-        await using (var forge = yard.Database.Command("alter table ledger disable trigger user; update ledger set data = replace(data, 'fit', 'fat') where number = 2; alter table ledger enable trigger user")) await forge.ExecuteNonQueryAsync(Cancel);
+        await using (
+            var forge = yard.Database.Command(
+                "alter table ledger disable trigger user; update ledger set data = replace(data, 'fit', 'fat') where number = 2; alter table ledger enable trigger user"
+            )
+        )
+            await forge.ExecuteNonQueryAsync(Cancel);
         var (good, broken) = await yard.Ledger.VerifyAsync(Cancel);
         Assert.Equal(1, good);
         Assert.Contains("entry 2 was changed", broken, StringComparison.Ordinal);

@@ -17,11 +17,16 @@ public class LiftStoreTests
     {
         await using var yard = await Yard.OpenAsync();
         var (lifts, id) = await BegunAsync(yard, "HM-0002");
-        Assert.Equal(2, (await lifts.SaveAsync(id, 1, Fields("HM-0002", "first"), Seed.People["crew"], yard.Now, Cancel)).Value);
+        Assert.Equal(
+            2,
+            (await lifts.SaveAsync(id, 1, Fields("HM-0002", "first"), Seed.People["crew"], yard.Now, Cancel)).Value
+        );
         var late = await lifts.SaveAsync(id, 1, Fields("HM-0002", "second"), Seed.People["stores"], yard.Now, Cancel);
         Assert.Equal(LiftStore.Conflict, late.Fault);
         Assert.Equal("first", (await lifts.GetAsync(id, Cancel))!.Name);
-        Assert.False((await lifts.SaveAsync(id, 2, Fields("HM-0002", "third"), Seed.People["auditor"], yard.Now, Cancel)).Ok);
+        Assert.False(
+            (await lifts.SaveAsync(id, 2, Fields("HM-0002", "third"), Seed.People["auditor"], yard.Now, Cancel)).Ok
+        );
     }
 
     [Fact]
@@ -30,14 +35,69 @@ public class LiftStoreTests
         await using var yard = await Yard.OpenAsync();
         var (lifts, id) = await BegunAsync(yard, "HM-0002");
         var checking = yard.Stamp("crew");
-        Yard.Must(await lifts.RecordAsync(id, 1, "checked", Right.PlanLift, new Dictionary<string, string> { ["weight"] = "yes" }, LiftState.Ready, checking, Cancel));
-        Assert.True((await lifts.RecordAsync(id, 1, "checked", Right.PlanLift, new Dictionary<string, string>(), LiftState.Ready, checking, Cancel)).Value.Repeated);
+        Yard.Must(
+            await lifts.RecordAsync(
+                id,
+                1,
+                "checked",
+                Right.PlanLift,
+                new Dictionary<string, string> { ["weight"] = "yes" },
+                LiftState.Ready,
+                checking,
+                Cancel
+            )
+        );
+        Assert.True(
+            (
+                await lifts.RecordAsync(
+                    id,
+                    1,
+                    "checked",
+                    Right.PlanLift,
+                    new Dictionary<string, string>(),
+                    LiftState.Ready,
+                    checking,
+                    Cancel
+                )
+            )
+                .Value
+                .Repeated
+        );
         Assert.Equal(LiftState.Ready, (await lifts.GetAsync(id, Cancel))!.State);
-        Assert.Equal(2, (await lifts.SaveAsync(id, 1, Fields("HM-0002", "heavier"), Seed.People["crew"], yard.Now, Cancel)).Value);
+        Assert.Equal(
+            2,
+            (await lifts.SaveAsync(id, 1, Fields("HM-0002", "heavier"), Seed.People["crew"], yard.Now, Cancel)).Value
+        );
         Assert.Equal(LiftState.Planned, (await lifts.GetAsync(id, Cancel))!.State);
         Assert.Equal(1, Assert.Single(await lifts.RecordsAsync(id, Cancel)).Version);
-        Assert.False((await lifts.RecordAsync(id, 1, "signed", Right.SignLift, new Dictionary<string, string>(), LiftState.Ready, yard.Stamp("qualified"), Cancel)).Ok);
-        Assert.False((await lifts.RecordAsync(id, 2, "signed", Right.SignLift, new Dictionary<string, string>(), LiftState.Ready, yard.Stamp("crew"), Cancel)).Ok);
+        Assert.False(
+            (
+                await lifts.RecordAsync(
+                    id,
+                    1,
+                    "signed",
+                    Right.SignLift,
+                    new Dictionary<string, string>(),
+                    LiftState.Ready,
+                    yard.Stamp("qualified"),
+                    Cancel
+                )
+            ).Ok
+        );
+        Assert.False(
+            (
+                await lifts.RecordAsync(
+                    id,
+                    2,
+                    "signed",
+                    Right.SignLift,
+                    new Dictionary<string, string>(),
+                    LiftState.Ready,
+                    yard.Stamp("crew"),
+                    Cancel
+                )
+            ).Ok
+        );
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 
@@ -64,13 +124,39 @@ public class LiftStoreTests
         var (lifts, id) = await BegunAsync(yard, "HM-0002");
         var piece = await yard.FindAsync("HM-0002");
         var issues = new IssueStore(yard.Database, yard.Sites);
-        Assert.Contains("not ready", (await lifts.IssueAsync(id, 1, [piece.Id], "Maud", null, Today, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
-        Yard.Must(await lifts.RecordAsync(id, 1, "checked", Right.PlanLift, new Dictionary<string, string>(), LiftState.Ready, yard.Stamp("crew"), Cancel));
+        Assert.Contains(
+            "not ready",
+            (await lifts.IssueAsync(id, 1, [piece.Id], "Maud", null, Today, yard.Stamp("stores"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await lifts.RecordAsync(
+                id,
+                1,
+                "checked",
+                Right.PlanLift,
+                new Dictionary<string, string>(),
+                LiftState.Ready,
+                yard.Stamp("crew"),
+                Cancel
+            )
+        );
         Assert.False((await lifts.IssueAsync(id, 1, [piece.Id], "Maud", null, Today, yard.Stamp("crew"), Cancel)).Ok);
-        Yard.Must(await lifts.IssueAsync(id, 1, [piece.Id], "Maud", Today.AddDays(2), Today, yard.Stamp("stores"), Cancel));
-        Assert.Equal(("Maud", "Lock 9"), ((await yard.FindAsync("HM-0002")).Issued!.Holder, (await yard.FindAsync("HM-0002")).Issued!.Job));
-        Assert.Contains("out with Maud", (await issues.IssueAsync(piece.Id, "Osric", "", null, Today, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
-        Assert.False((await lifts.SaveAsync(id, 1, Fields("HM-0002", "changed"), Seed.People["crew"], yard.Now, Cancel)).Ok);
+        Yard.Must(
+            await lifts.IssueAsync(id, 1, [piece.Id], "Maud", Today.AddDays(2), Today, yard.Stamp("stores"), Cancel)
+        );
+        Assert.Equal(
+            ("Maud", "Lock 9"),
+            ((await yard.FindAsync("HM-0002")).Issued!.Holder, (await yard.FindAsync("HM-0002")).Issued!.Job)
+        );
+        Assert.Contains(
+            "out with Maud",
+            (await issues.IssueAsync(piece.Id, "Osric", "", null, Today, yard.Stamp("stores"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.False(
+            (await lifts.SaveAsync(id, 1, Fields("HM-0002", "changed"), Seed.People["crew"], yard.Now, Cancel)).Ok
+        );
 
         Yard.Must(await issues.ReturnAsync(piece.Id, "pin hard to turn", yard.Stamp("stores"), Cancel));
         var back = await yard.FindAsync("HM-0002");
@@ -88,7 +174,21 @@ public class LiftStoreTests
         await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
         var piece = await yard.FindAsync("HM-0002");
-        Assert.Contains("may not be used", (await new IssueStore(yard.Database, yard.Sites).IssueAsync(piece.Id, "Maud", "", null, Today, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "may not be used",
+            (
+                await new IssueStore(yard.Database, yard.Sites).IssueAsync(
+                    piece.Id,
+                    "Maud",
+                    "",
+                    null,
+                    Today,
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Null((await yard.FindAsync("HM-0002")).Issued);
     }
 
@@ -100,7 +200,9 @@ public class LiftStoreTests
         var piece = await yard.FindAsync("HM-0002");
         var issues = new IssueStore(yard.Database, yard.Sites);
         var stamps = Enumerable.Range(0, 6).Select(_ => yard.Stamp("stores")).ToList();
-        var results = await Task.WhenAll(stamps.Select((s, i) => issues.IssueAsync(piece.Id, $"Person {i}", "", null, Today, s, Cancel)));
+        var results = await Task.WhenAll(
+            stamps.Select((s, i) => issues.IssueAsync(piece.Id, $"Person {i}", "", null, Today, s, Cancel))
+        );
         Assert.Single(results, r => r.Ok);
     }
 
@@ -113,5 +215,12 @@ public class LiftStoreTests
         return (lifts, stamp.Submission);
     }
 
-    private static Dictionary<string, string> Fields(string mark, string name) => new() { ["name"] = name, ["job"] = "Lock 9", ["piece-1-mark"] = mark, ["piece-1-place"] = "above" };
+    private static Dictionary<string, string> Fields(string mark, string name) =>
+        new()
+        {
+            ["name"] = name,
+            ["job"] = "Lock 9",
+            ["piece-1-mark"] = mark,
+            ["piece-1-place"] = "above",
+        };
 }

@@ -9,7 +9,11 @@ namespace Keralith.Data.Tests;
 
 public class LoopTests
 {
-    private static readonly (string, string, AnswerEntry) OpenedThroat = ("leg-1/hook", "hook.throat", new(Value: "1.45 in"));
+    private static readonly (string, string, AnswerEntry) OpenedThroat = (
+        "leg-1/hook",
+        "hook.throat",
+        new(Value: "1.45 in")
+    );
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -48,11 +52,19 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic, OpenedThroat));
         Assert.Contains("qualified", (await yard.ReleaseAsync("inspector", "HM-0001")).Fault, StringComparison.Ordinal);
-        Assert.Contains("full periodic", (await yard.ReleaseAsync("qualified", "HM-0001")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "full periodic",
+            (await yard.ReleaseAsync("qualified", "HM-0001")).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.InspectByAsync("qualified", "HM-0001", InspectionKind.Periodic));
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
         Assert.Contains("yourself", (await yard.ReleaseAsync("qualified", "HM-0001")).Fault, StringComparison.Ordinal);
-        Assert.Contains("Write why", (await yard.ReleaseAsync("qualified2", "HM-0001", " ")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "Write why",
+            (await yard.ReleaseAsync("qualified2", "HM-0001", " ")).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.ReleaseAsync("qualified2", "HM-0001"));
         Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0001")).State);
     }
@@ -63,14 +75,33 @@ public class LoopTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
-        Assert.False((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
+        Assert.False(
+            (await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed
+        );
         Assert.Contains("inspector", (await yard.ReleaseAsync("crew", "HM-0002")).Fault, StringComparison.Ordinal);
-        Assert.Contains("Inspect it again", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
-        Yard.Must(await yard.Signing.SignCleanCheckAsync(await yard.FindAsync("HM-0002"), new(2026, 3, 2), yard.Stamp("crew"), Cancel));
-        Assert.Contains("a look before use is not enough", (await yard.ReleaseAsync("inspector", "HM-0002")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "Inspect it again",
+            (await yard.ReleaseAsync("inspector", "HM-0002")).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await yard.Signing.SignCleanCheckAsync(
+                await yard.FindAsync("HM-0002"),
+                new(2026, 3, 2),
+                yard.Stamp("crew"),
+                Cancel
+            )
+        );
+        Assert.Contains(
+            "a look before use is not enough",
+            (await yard.ReleaseAsync("inspector", "HM-0002")).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0002"));
-        Assert.True((await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed);
+        Assert.True(
+            (await yard.FindAsync("HM-0002")).UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).MayBeUsed
+        );
     }
 
     [Fact]
@@ -78,16 +109,35 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Shackle("HM-0002"));
-        Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic, ("body", "id.marking", new(Answer: "yes"))));
+        Yard.Must(
+            await yard.InspectAsync("HM-0002", InspectionKind.Periodic, ("body", "id.marking", new(Answer: "yes")))
+        );
         var piece = await yard.FindAsync("HM-0002");
         Assert.Equal(HoldCause.Marking, Assert.Single(await yard.Custody.HoldsAsync(piece.Id, Cancel)).Cause);
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
-        Assert.Contains("fit a new tag", (await yard.ReleaseAsync("qualified", "HM-0002")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "fit a new tag",
+            (await yard.ReleaseAsync("qualified", "HM-0002")).Fault,
+            StringComparison.Ordinal
+        );
         piece = await yard.FindAsync("HM-0002");
-        Yard.Must(await yard.Custody.RetagAsync(piece.Id, piece.Version, "Serial on the pin and the maker's letter", "Pellow Forge", yard.Stamp("qualified"), Cancel));
+        Yard.Must(
+            await yard.Custody.RetagAsync(
+                piece.Id,
+                piece.Version,
+                "Serial on the pin and the maker's letter",
+                "Pellow Forge",
+                yard.Stamp("qualified"),
+                Cancel
+            )
+        );
         var tags = await yard.Database.AskAsync(t => PieceStore.Tags(t, piece.Id), Cancel);
         Assert.Equal((2, "new tag fitted", tags[1].RatedLoad), (tags.Count, tags[0].Why, tags[0].RatedLoad));
-        Assert.Contains("Inspect it again", (await yard.ReleaseAsync("qualified", "HM-0002")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "Inspect it again",
+            (await yard.ReleaseAsync("qualified", "HM-0002")).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("qualified", "HM-0002"));
         Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0002")).State);
@@ -98,19 +148,75 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0002"));
-        Assert.Contains("role", (await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Worn", yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
-        Assert.Contains("condemn it first", (await yard.Custody.DestroyAsync(piece.Id, piece.Version, "Cut", "crew", "", yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "role",
+            (await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Worn", yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "condemn it first",
+            (
+                await yard.Custody.DestroyAsync(
+                    piece.Id,
+                    piece.Version,
+                    "Cut",
+                    "crew",
+                    "",
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Worn", yard.Stamp("qualified"), Cancel));
         piece = await yard.FindAsync("HM-0002");
-        Assert.Contains("another person", (await yard.Custody.DestroyAsync(piece.Id, piece.Version, "Cut", "stores", "", yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
-        Yard.Must(await yard.Custody.DestroyAsync(piece.Id, piece.Version, "Cut through bow and pin", "crew", "", yard.Stamp("stores"), Cancel));
+        Assert.Contains(
+            "another person",
+            (
+                await yard.Custody.DestroyAsync(
+                    piece.Id,
+                    piece.Version,
+                    "Cut",
+                    "stores",
+                    "",
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await yard.Custody.DestroyAsync(
+                piece.Id,
+                piece.Version,
+                "Cut through bow and pin",
+                "crew",
+                "",
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
         piece = await yard.FindAsync("HM-0002");
-        Assert.Equal(["Destroyed: it will never lift again."], piece.UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).Reasons);
+        Assert.Equal(
+            ["Destroyed: it will never lift again."],
+            piece.UseOn(new(2026, 3, 2), await yard.Sites.GetAsync(Cancel)).Reasons
+        );
         Assert.False((await yard.HoldAsync("crew", "HM-0002")).Ok);
-        Assert.False((await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Ok);
-        var again = await yard.Pieces.RegisterAsync(PieceEntryReader.Read(Seed.Shackle("hm-0002")).Entry!, Guid.NewGuid(), yard.Stamp("stores"), Cancel);
+        Assert.False(
+            (await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Ok
+        );
+        var again = await yard.Pieces.RegisterAsync(
+            PieceEntryReader.Read(Seed.Shackle("hm-0002")).Entry!,
+            Guid.NewGuid(),
+            yard.Stamp("stores"),
+            Cancel
+        );
         Assert.Contains("never used again", again.Fault, StringComparison.Ordinal);
-        await Assert.ThrowsAsync<PostgresException>(async () => await yard.Database.Command("update piece set state = 'in-service' where mark = 'HM-0002'").ExecuteNonQueryAsync(Cancel));
+        await Assert.ThrowsAsync<PostgresException>(async () =>
+            await yard
+                .Database.Command("update piece set state = 'in-service' where mark = 'HM-0002'")
+                .ExecuteNonQueryAsync(Cancel)
+        );
         Assert.Equal(2, (await yard.Custody.DisposalsAsync(piece.Id, Cancel)).Count);
     }
 
@@ -120,13 +226,21 @@ public class LoopTests
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         var stamp = yard.Stamp("crew");
-        var results = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => yard.Custody.HoldAsync(piece.Id, HoldCause.Doubt, "Bent?", stamp, Cancel)));
+        var results = await Task.WhenAll(
+            Enumerable
+                .Range(0, 5)
+                .Select(_ => yard.Custody.HoldAsync(piece.Id, HoldCause.Doubt, "Bent?", stamp, Cancel))
+        );
         Assert.All(results, r => Assert.True(r.Ok, r.Fault));
         Assert.Single(results, r => !r.Value.Repeated);
         Assert.Single(await yard.Custody.HoldsAsync(piece.Id, Cancel));
         var (draft, version) = await yard.DraftAsync("HM-0002", InspectionKind.Periodic);
         var signing = yard.Stamp("inspector");
-        var signed = await Task.WhenAll(Enumerable.Range(0, 5).Select(_ => yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), signing, Cancel)));
+        var signed = await Task.WhenAll(
+            Enumerable
+                .Range(0, 5)
+                .Select(_ => yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), signing, Cancel))
+        );
         Assert.All(signed, r => Assert.True(r.Ok, r.Fault));
         Assert.Equal(2, (await yard.Inspections.SignedAsync(piece.Id, Cancel)).Count);
     }
@@ -138,9 +252,23 @@ public class LoopTests
         var seen = await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         var fields = Seed.Shackle("HM-0002");
         fields["peg"] = "C3";
-        Yard.Must(await yard.Pieces.EditAsync(seen.Id, seen.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("stores"), Cancel));
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                seen.Id,
+                seen.Version,
+                PieceEntryReader.Read(fields).Entry!,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
         fields["peg"] = "D4";
-        var second = await yard.Pieces.EditAsync(seen.Id, seen.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("inspector"), Cancel);
+        var second = await yard.Pieces.EditAsync(
+            seen.Id,
+            seen.Version,
+            PieceEntryReader.Read(fields).Entry!,
+            yard.Stamp("inspector"),
+            Cancel
+        );
         Assert.Contains("Somebody else", second.Fault, StringComparison.Ordinal);
         Assert.Equal("C3", (await yard.FindAsync("HM-0002")).Peg);
     }
@@ -151,8 +279,18 @@ public class LoopTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
-        await yard.Inspections.SaveAsync(draft, [new("leg-1/hook", "hook.throat", new(Value: "1.45 in"), null, "", yard.Now)], Seed.People["inspector2"], yard.Now, Cancel);
-        Assert.Contains("changed since", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        await yard.Inspections.SaveAsync(
+            draft,
+            [new("leg-1/hook", "hook.throat", new(Value: "1.45 in"), null, "", yard.Now)],
+            Seed.People["inspector2"],
+            yard.Now,
+            Cancel
+        );
+        Assert.Contains(
+            "changed since",
+            (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -160,10 +298,32 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        var draft = (await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Value;
-        var version = (await yard.Inspections.SaveAsync(draft, [new("leg-1", "chain.crack", new(Answer: "no"), null, "", yard.Now)], Seed.People["inspector"], yard.Now, Cancel)).Value;
-        Assert.Contains("not complete", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
-        version = (await yard.Inspections.SaveAsync(draft, [new("leg-1", "chain.crack", new(Answer: "yes"), null, "", yard.Now)], Seed.People["inspector"], yard.Now, Cancel)).Value;
+        var draft = (
+            await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)
+        ).Value;
+        var version = (
+            await yard.Inspections.SaveAsync(
+                draft,
+                [new("leg-1", "chain.crack", new(Answer: "no"), null, "", yard.Now)],
+                Seed.People["inspector"],
+                yard.Now,
+                Cancel
+            )
+        ).Value;
+        Assert.Contains(
+            "not complete",
+            (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        version = (
+            await yard.Inspections.SaveAsync(
+                draft,
+                [new("leg-1", "chain.crack", new(Answer: "yes"), null, "", yard.Now)],
+                Seed.People["inspector"],
+                yard.Now,
+                Cancel
+            )
+        ).Value;
         Yard.Must(await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel));
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
     }
@@ -175,7 +335,13 @@ public class LoopTests
         var fields = Seed.Sling("HM-0001");
         fields.Remove("baseline:leg-2/hook:hook.throat");
         await yard.RegisterAsync(fields);
-        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("leg-2/hook", "hook.throat", new(Value: "1.375 in"))));
+        Yard.Must(
+            await yard.InspectAsync(
+                "HM-0001",
+                InspectionKind.Initial,
+                ("leg-2/hook", "hook.throat", new(Value: "1.375 in"))
+            )
+        );
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(PieceState.Held, piece.State);
         Assert.Contains("Throat opening: leg 2, hook", piece.OpenHolds[0], StringComparison.Ordinal);
@@ -189,7 +355,9 @@ public class LoopTests
         fields.Remove(PieceEntryReader.TagField("grade"));
         await yard.RegisterAsync(fields);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial));
-        var inspection = Assert.Single(await yard.Inspections.SignedAsync((await yard.FindAsync("HM-0001")).Id, Cancel));
+        var inspection = Assert.Single(
+            await yard.Inspections.SignedAsync((await yard.FindAsync("HM-0001")).Id, Cancel)
+        );
         Assert.Equal(VerdictKind.Hold, inspection.Verdict);
         Assert.Contains("does not carry: grade", inspection.Notes, StringComparison.Ordinal);
     }
@@ -201,7 +369,9 @@ public class LoopTests
         var fields = Seed.Sling("HM-0001");
         fields.Remove(PieceEntryReader.TagField("grade"));
         await yard.RegisterAsync(fields);
-        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("tag", "id.tag-complete", new(Answer: "no"))));
+        Yard.Must(
+            await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("tag", "id.tag-complete", new(Answer: "no")))
+        );
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
     }
 
@@ -212,7 +382,11 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
         Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
-        Assert.Contains("before the piece was put on hold", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "before the piece was put on hold",
+            (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
         await yard.Inspections.DiscardAsync(draft, Cancel);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
@@ -225,7 +399,13 @@ public class LoopTests
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
         yard.Now = yard.Now.AddDays(15);
-        Assert.Contains("older than 14 days", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 17)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "older than 14 days",
+            (
+                await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 17)), yard.Stamp("inspector"), Cancel)
+            ).Fault,
+            StringComparison.Ordinal
+        );
         await yard.Inspections.DiscardAsync(draft, Cancel);
         (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, OpenedThroat);
         yard.Now = yard.Now.AddDays(15);
@@ -237,11 +417,27 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, ("leg-2", "chain.crack", new(Answer: "yes")));
+        var (draft, version) = await yard.DraftAsync(
+            "HM-0001",
+            InspectionKind.Periodic,
+            ("leg-2", "chain.crack", new(Answer: "yes"))
+        );
         var fields = Seed.Sling("HM-0001");
         fields["legs"] = "1";
-        Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("stores"), Cancel));
-        Assert.Contains("no longer has", (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                piece.Id,
+                piece.Version,
+                PieceEntryReader.Read(fields).Entry!,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        Assert.Contains(
+            "no longer has",
+            (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -251,7 +447,11 @@ public class LoopTests
         var fields = Seed.Shackle("HM-0002");
         fields["basis:pin:shackle.wear-pin"] = "provisional";
         var entry = PieceEntryReader.Read(fields).Entry!;
-        Assert.Contains("qualified", (await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "qualified",
+            (await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
         Yard.Must(await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("qualified"), Cancel));
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Initial));
         Assert.Equal(VerdictKind.Watch, (await yard.FindAsync("HM-0002")).Verdict);
@@ -262,7 +462,13 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
-        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial, ("leg-1/hook", "hook.throat", new(Value: "1.43 in"))));
+        Yard.Must(
+            await yard.InspectAsync(
+                "HM-0001",
+                InspectionKind.Initial,
+                ("leg-1/hook", "hook.throat", new(Value: "1.43 in"))
+            )
+        );
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(VerdictKind.Watch, piece.Verdict);
         Yard.Must(await yard.Signing.SignCleanCheckAsync(piece, new(2026, 3, 3), yard.Stamp("crew"), Cancel));
@@ -280,11 +486,24 @@ public class LoopTests
         var piece = await yard.FindAsync("HM-0001");
         var site = await yard.Sites.GetAsync(Cancel);
         var signed = await yard.Inspections.SignedAsync(piece.Id, Cancel);
-        var due = Core.Schedule.DueDates.From(piece.Gear.Family, piece.ServiceClass, site.Books, signed.Select(i => new Core.Schedule.AcceptedInspection(i.Kind, i.InspectedOn)));
+        var due = Core.Schedule.DueDates.From(
+            piece.Gear.Family,
+            piece.ServiceClass,
+            site.Books,
+            signed.Select(i => new Core.Schedule.AcceptedInspection(i.Kind, i.InspectedOn))
+        );
         Assert.Equal(due.Periodic, piece.PeriodicDue);
         var fields = Seed.Sling("HM-0001");
         fields["serviceClass"] = "severe";
-        Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(fields).Entry!, yard.Stamp("qualified"), Cancel));
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                piece.Id,
+                piece.Version,
+                PieceEntryReader.Read(fields).Entry!,
+                yard.Stamp("qualified"),
+                Cancel
+            )
+        );
         Assert.Equal(new DateOnly(2027, 5, 2), (await yard.FindAsync("HM-0001")).PeriodicDue);
     }
 
@@ -293,7 +512,11 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
-        Assert.Contains("draft", (await yard.InspectByAsync("trainee", "HM-0002", InspectionKind.Initial)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "draft",
+            (await yard.InspectByAsync("trainee", "HM-0002", InspectionKind.Initial)).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Equal(PieceState.New, (await yard.FindAsync("HM-0002")).State);
     }
 }

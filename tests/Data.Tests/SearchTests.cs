@@ -27,7 +27,18 @@ public class SearchTests
     public async Task Every_fragment_must_be_written_somewhere_on_the_piece(string text, string marks)
     {
         await using var yard = await FilledAsync();
-        Assert.Equal(marks, await MarksAsync(yard, new() { Today = Today, Text = text, Sort = "mark" }));
+        Assert.Equal(
+            marks,
+            await MarksAsync(
+                yard,
+                new()
+                {
+                    Today = Today,
+                    Text = text,
+                    Sort = "mark",
+                }
+            )
+        );
     }
 
     [Theory]
@@ -55,11 +66,27 @@ public class SearchTests
     public async Task Filters_hold_together_and_each_facet_counts_without_its_own()
     {
         await using var yard = await FilledAsync();
-        var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today, Chosen = new Dictionary<string, string> { ["family"] = "alloy-chain-sling", ["state"] = "new" } }, Cancel);
+        var page = await new RegisterSearch(yard.Database).FindAsync(
+            new()
+            {
+                Today = Today,
+                Chosen = new Dictionary<string, string> { ["family"] = "alloy-chain-sling", ["state"] = "new" },
+            },
+            Cancel
+        );
         Assert.Equal(["HM-0002"], page.Pieces.Select(p => p.Mark));
-        Assert.Equal([("new", 1), ("in-service", 1)], page.Facets.Where(f => f.Facet == "state").Select(f => (f.Value, f.Count)).OrderByDescending(f => f.Value));
-        Assert.Equal([("alloy-chain-sling", 1), ("roundsling", 1), ("shackle", 1)], page.Facets.Where(f => f.Facet == "family").Select(f => (f.Value, f.Count)).Order());
-        Assert.Equal([("Orrery Chainworks", 1)], page.Facets.Where(f => f.Facet == "maker").Select(f => (f.Value, f.Count)));
+        Assert.Equal(
+            [("new", 1), ("in-service", 1)],
+            page.Facets.Where(f => f.Facet == "state").Select(f => (f.Value, f.Count)).OrderByDescending(f => f.Value)
+        );
+        Assert.Equal(
+            [("alloy-chain-sling", 1), ("roundsling", 1), ("shackle", 1)],
+            page.Facets.Where(f => f.Facet == "family").Select(f => (f.Value, f.Count)).Order()
+        );
+        Assert.Equal(
+            [("Orrery Chainworks", 1)],
+            page.Facets.Where(f => f.Facet == "maker").Select(f => (f.Value, f.Count))
+        );
     }
 
     [Fact]
@@ -67,8 +94,14 @@ public class SearchTests
     {
         await using var yard = await FilledAsync();
         var page = await new RegisterSearch(yard.Database).FindAsync(new() { Today = Today.AddYears(2) }, Cancel);
-        Assert.Equal([("never inspected", 3), ("overdue", 1)], page.Facets.Where(f => f.Facet == "due").Select(f => (f.Value, f.Count)));
-        Assert.Equal([("3 to 10 t", 3), ("1 to 3 t", 1)], page.Facets.Where(f => f.Facet == "rated").Select(f => (f.Value, f.Count)));
+        Assert.Equal(
+            [("never inspected", 3), ("overdue", 1)],
+            page.Facets.Where(f => f.Facet == "due").Select(f => (f.Value, f.Count))
+        );
+        Assert.Equal(
+            [("3 to 10 t", 3), ("1 to 3 t", 1)],
+            page.Facets.Where(f => f.Facet == "rated").Select(f => (f.Value, f.Count))
+        );
         Assert.Equal([("none", 4)], page.Facets.Where(f => f.Facet == "colour").Select(f => (f.Value, f.Count)));
     }
 
@@ -77,10 +110,22 @@ public class SearchTests
     {
         await using var yard = await FilledAsync();
         var search = new RegisterSearch(yard.Database);
-        var second = await search.FindAsync(new() { Today = Today, Sort = "mark", Most = 2, Skip = 2 }, Cancel);
+        var second = await search.FindAsync(
+            new()
+            {
+                Today = Today,
+                Sort = "mark",
+                Most = 2,
+                Skip = 2,
+            },
+            Cancel
+        );
         Assert.Equal((4, "HM-0003 HM-0004"), (second.Total, string.Join(' ', second.Pieces.Select(p => p.Mark))));
         Assert.Equal("HM-0001", (await search.FindAsync(new() { Today = Today, Sort = "due" }, Cancel)).Pieces[0].Mark);
-        Assert.Equal("HM-0001 HM-0002 HM-0003 HM-0004", await MarksAsync(yard, new() { Today = Today, Sort = "nonsense" }));
+        Assert.Equal(
+            "HM-0001 HM-0002 HM-0003 HM-0004",
+            await MarksAsync(yard, new() { Today = Today, Sort = "nonsense" })
+        );
     }
 
     [Fact]
@@ -89,16 +134,35 @@ public class SearchTests
         await using var yard = await FilledAsync();
         var form = Seed.Sling("HM-0010");
         form["alike"] = "HM-0011 O-11\nHM-0003 O-12";
-        Assert.Contains("HM-0003 is registered already", (await RegisterAlikeAsync(yard, form)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "HM-0003 is registered already",
+            (await RegisterAlikeAsync(yard, form)).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Equal(string.Empty, await MarksAsync(yard, new() { Today = Today, Text = "HM-001" }));
         form["alike"] = "HM-0011 O-11\nHM-0012 O-12";
         Yard.Must(await RegisterAlikeAsync(yard, form));
-        Assert.Equal("HM-0010 HM-0011 HM-0012", await MarksAsync(yard, new() { Today = Today, Text = "HM-001", Sort = "mark" }));
+        Assert.Equal(
+            "HM-0010 HM-0011 HM-0012",
+            await MarksAsync(
+                yard,
+                new()
+                {
+                    Today = Today,
+                    Text = "HM-001",
+                    Sort = "mark",
+                }
+            )
+        );
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 
     private static Task<Core.Checked<Recorded>> RegisterAlikeAsync(Yard yard, Dictionary<string, string> form) =>
-        yard.Pieces.RegisterAsync(Core.Register.PieceEntryReader.ReadAlike(form).Entries.Select(e => (Guid.NewGuid(), e)).ToList(), yard.Stamp("stores"), Cancel);
+        yard.Pieces.RegisterAsync(
+            Core.Register.PieceEntryReader.ReadAlike(form).Entries.Select(e => (Guid.NewGuid(), e)).ToList(),
+            yard.Stamp("stores"),
+            Cancel
+        );
 
     /// <summary>The marks found as written; nearest spellings are not what was looked for.</summary>
     private static async Task<string> MarksAsync(Yard yard, RegisterQuery query)

@@ -9,7 +9,11 @@ namespace Keralith.Data.Tests;
 /// <summary>What a site adds to the books, and what it makes of its records when the rules change.</summary>
 public class SettingsTests
 {
-    private static readonly (string Part, string Criterion, AnswerEntry Entry) OpenedThroat = ("leg-1/hook", "hook.throat", new(Value: "1.437 in"));
+    private static readonly (string Part, string Criterion, AnswerEntry Entry) OpenedThroat = (
+        "leg-1/hook",
+        "hook.throat",
+        new(Value: "1.437 in")
+    );
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -24,8 +28,16 @@ public class SettingsTests
         var piece = await yard.FindAsync("HM-0001");
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
         Assert.Equal(VerdictKind.Remove, record.Verdict);
-        Assert.Contains("\"limits\":[{\"source\":\"site\",\"criterion\":\"hook.throat\",\"percent\":4}]", record.CaseDocument, StringComparison.Ordinal);
-        Assert.Contains("\"book\":\"site\"", (await yard.Inspections.FindSignedAsync(record.Id, Cancel))!.VerdictDocument, StringComparison.Ordinal);
+        Assert.Contains(
+            "\"limits\":[{\"source\":\"site\",\"criterion\":\"hook.throat\",\"percent\":4}]",
+            record.CaseDocument,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "\"book\":\"site\"",
+            (await yard.Inspections.FindSignedAsync(record.Id, Cancel))!.VerdictDocument,
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -40,12 +52,20 @@ public class SettingsTests
     [InlineData("inspector", LimitOwner.Site, "hook.throat", "4 %", "Only a qualified person")]
     [InlineData("admin", LimitOwner.Site, "hook.throat", "4 %", "Only a qualified person")]
     [InlineData("qualified", LimitOwner.Maker, "hook.throat", "4 %", "Name the maker")]
-    public async Task A_limit_is_stricter_well_written_and_set_by_a_qualified_person(string who, LimitOwner owner, string criterion, string figure, string? refusal)
+    public async Task A_limit_is_stricter_well_written_and_set_by_a_qualified_person(
+        string who,
+        LimitOwner owner,
+        string criterion,
+        string figure,
+        string? refusal
+    )
     {
         await using var yard = await Yard.OpenAsync();
         var result = await LimitAsync(yard, who, owner, criterion, figure);
-        if (refusal is null) Assert.True(result.Ok, result.Fault);
-        else Assert.Contains(refusal, result.Fault ?? "taken", StringComparison.Ordinal);
+        if (refusal is null)
+            Assert.True(result.Ok, result.Fault);
+        else
+            Assert.Contains(refusal, result.Fault ?? "taken", StringComparison.Ordinal);
     }
 
     [Fact]
@@ -53,7 +73,9 @@ public class SettingsTests
     {
         await using var yard = await Yard.OpenAsync();
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, "hoistchain.growth", "2 %", "Quillon Hoists"));
-        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, "hoistchain.growth", "1 %", "Quillon Hoists", "QH-2"));
+        Yard.Must(
+            await LimitAsync(yard, "qualified", LimitOwner.Maker, "hoistchain.growth", "1 %", "Quillon Hoists", "QH-2")
+        );
         var site = await yard.Sites.GetAsync(Cancel);
         Assert.Equal(1, Assert.Single(site.LimitsFor("quillon hoists", "qh-2")).Percent);
         Assert.Equal(2, Assert.Single(site.LimitsFor("Quillon Hoists", "QH-3")).Percent);
@@ -68,7 +90,10 @@ public class SettingsTests
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %"));
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", ""));
         Assert.Empty((await yard.Sites.GetAsync(Cancel)).Limits);
-        Assert.Equal(["rules.limit-withdrawn", "rules.limit-set"], (await yard.Ledger.NewestAsync("site", null, 5, Cancel)).Select(e => e.Kind));
+        Assert.Equal(
+            ["rules.limit-withdrawn", "rules.limit-set"],
+            (await yard.Ledger.NewestAsync("site", null, 5, Cancel)).Select(e => e.Kind)
+        );
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 
@@ -103,13 +128,27 @@ public class SettingsTests
     [InlineData("admin", 0.75, "", "why", "one book at least")]
     [InlineData("admin", 0.75, "asme", " ", "why")]
     [InlineData("admin", 0.5, "asme ontario", "why", null)]
-    public async Task Settings_are_changed_by_an_administrator_with_a_reason_and_never_to_something_milder(string who, double share, string books, string reason, string? refusal)
+    public async Task Settings_are_changed_by_an_administrator_with_a_reason_and_never_to_something_milder(
+        string who,
+        double share,
+        string books,
+        string reason,
+        string? refusal
+    )
     {
         await using var yard = await Yard.OpenAsync();
         var site = await yard.Sites.GetAsync(Cancel) with { WatchShare = (decimal)share };
-        var result = await ChangeAsync(yard, who, site, books.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(b => RuleBookShelf.Find(b)!).ToList(), reason);
-        if (refusal is null) Assert.True(result.Ok, result.Fault);
-        else Assert.Contains(refusal, result.Fault ?? "taken", StringComparison.Ordinal);
+        var result = await ChangeAsync(
+            yard,
+            who,
+            site,
+            books.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(b => RuleBookShelf.Find(b)!).ToList(),
+            reason
+        );
+        if (refusal is null)
+            Assert.True(result.Ok, result.Fault);
+        else
+            Assert.Contains(refusal, result.Fault ?? "taken", StringComparison.Ordinal);
     }
 
     [Fact]
@@ -118,7 +157,11 @@ public class SettingsTests
         await using var yard = await Yard.OpenAsync();
         var site = await yard.Sites.GetAsync(Cancel);
         Yard.Must(await ChangeAsync(yard, "admin", site, [RuleBookShelf.Asme]));
-        Assert.Contains("Somebody else", (await ChangeAsync(yard, "admin", site, site.Books)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "Somebody else",
+            (await ChangeAsync(yard, "admin", site, site.Books)).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Equal([RuleBookShelf.Asme], (await yard.Sites.GetAsync(Cancel)).Books);
     }
 
@@ -127,11 +170,37 @@ public class SettingsTests
     {
         await using var yard = await Yard.OpenAsync();
         var site = await yard.Sites.GetAsync(Cancel);
-        Yard.Must(await new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(new(site.Version, site.Books, new Dictionary<string, int> { ["asme"] = 2021 }, 0.6m, SitePolicies.None, "Editions"), yard.Stamp("admin"), Cancel));
+        Yard.Must(
+            await new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(
+                new(
+                    site.Version,
+                    site.Books,
+                    new Dictionary<string, int> { ["asme"] = 2021 },
+                    0.6m,
+                    SitePolicies.None,
+                    "Editions"
+                ),
+                yard.Stamp("admin"),
+                Cancel
+            )
+        );
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        Yard.Must(await ChangeAsync(yard, "admin", (await yard.Sites.GetAsync(Cancel)) with { Editions = new Dictionary<string, int> { ["asme"] = 2026 } }, [RuleBookShelf.Asme]));
+        Yard.Must(
+            await ChangeAsync(
+                yard,
+                "admin",
+                (await yard.Sites.GetAsync(Cancel)) with
+                {
+                    Editions = new Dictionary<string, int> { ["asme"] = 2026 },
+                },
+                [RuleBookShelf.Asme]
+            )
+        );
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
-        Assert.Equal((Catalogue.Version, 0.6m, 2021), (record.CatalogueVersion, record.WorkedTo.WatchShare, record.WorkedTo.Editions!["asme"]));
+        Assert.Equal(
+            (Catalogue.Version, 0.6m, 2021),
+            (record.CatalogueVersion, record.WorkedTo.WatchShare, record.WorkedTo.Editions!["asme"])
+        );
         Assert.Contains("\"ruleBooks\":[\"asme\",\"osha\"]", record.CaseDocument, StringComparison.Ordinal);
     }
 
@@ -143,8 +212,17 @@ public class SettingsTests
         Yard.Must(await ChangeAsync(yard, "admin", site with { Policies = new(true, false) }, site.Books));
         var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
         site = await yard.Sites.GetAsync(Cancel);
-        var @case = InspectionStore.CaseOf(piece, InspectionKind.Periodic, site, [], new Dictionary<Core.Register.BaselineKey, BaselineRow>());
-        Assert.Equal(["leg-1/hook", "leg-2/hook"], Judge.MissingAnswers(@case).Where(m => m.Criterion.Id == "policy.latch").Select(m => m.Part));
+        var @case = InspectionStore.CaseOf(
+            piece,
+            InspectionKind.Periodic,
+            site,
+            [],
+            new Dictionary<Core.Register.BaselineKey, BaselineRow>()
+        );
+        Assert.Equal(
+            ["leg-1/hook", "leg-2/hook"],
+            Judge.MissingAnswers(@case).Where(m => m.Criterion.Id == "policy.latch").Select(m => m.Part)
+        );
     }
 
     [Fact]
@@ -160,17 +238,35 @@ public class SettingsTests
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %"));
         var result = await again.RunAsync(await yard.Sites.GetAsync(Cancel), Cancel);
         var changed = Assert.Single(result.Changed);
-        Assert.Equal((2, "HM-0001", VerdictKind.Watch, VerdictKind.Remove), (result.Judged, changed.Mark, changed.Then, changed.Now));
+        Assert.Equal(
+            (2, "HM-0001", VerdictKind.Watch, VerdictKind.Remove),
+            (result.Judged, changed.Mark, changed.Then, changed.Now)
+        );
         Assert.Contains("Throat opening", changed.Because, StringComparison.Ordinal);
         var piece = await yard.FindAsync("HM-0001");
-        Assert.Equal((Core.Custody.PieceState.InService, VerdictKind.Watch), (piece.State, (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0].Verdict));
+        Assert.Equal(
+            (Core.Custody.PieceState.InService, VerdictKind.Watch),
+            (piece.State, (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0].Verdict)
+        );
     }
 
     [Fact]
     public async Task Judged_again_by_a_book_that_asks_more_a_record_is_incomplete()
     {
         await using var yard = await Yard.OpenAsync();
-        await yard.InServiceAsync(Seed.With("HM-0003", "wire-rope-sling", ("size", "20 mm"), ("body", "strand-laid"), ("core", "iwrc"), ("termination", "swaged"), ("legs", "1"), ("strands", "6"), ("wiresPerStrand", "36")));
+        await yard.InServiceAsync(
+            Seed.With(
+                "HM-0003",
+                "wire-rope-sling",
+                ("size", "20 mm"),
+                ("body", "strand-laid"),
+                ("core", "iwrc"),
+                ("termination", "swaged"),
+                ("legs", "1"),
+                ("strands", "6"),
+                ("wiresPerStrand", "36")
+            )
+        );
         var site = await yard.Sites.GetAsync(Cancel);
         var again = new JudgeAgain(yard.Database);
         Assert.Empty((await again.RunAsync(site with { Books = [RuleBookShelf.Asme] }, Cancel)).Changed);
@@ -184,7 +280,10 @@ public class SettingsTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.With("HM-0004", "restraint"));
-        Assert.Contains("Not for lifting.", piece.UseOn(DateOnly.FromDateTime(yard.Now.Date), await yard.Sites.GetAsync(Cancel)).Reasons);
+        Assert.Contains(
+            "Not for lifting.",
+            piece.UseOn(DateOnly.FromDateTime(yard.Now.Date), await yard.Sites.GetAsync(Cancel)).Reasons
+        );
     }
 
     [Fact]
@@ -213,7 +312,11 @@ public class SettingsTests
 
         form["hottest"] = "450 F";
         Yard.Must(await EditAsync(yard, "stores", form));
-        Assert.Contains("450 F", Assert.Single((await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons), StringComparison.Ordinal);
+        Assert.Contains(
+            "450 F",
+            Assert.Single((await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons),
+            StringComparison.Ordinal
+        );
 
         form["makersWord"] = "Letter of 2 March: may work at 450 F at nine tenths of its rated load";
         Assert.Contains("qualified person", (await EditAsync(yard, "stores", form)).Fault, StringComparison.Ordinal);
@@ -221,7 +324,11 @@ public class SettingsTests
         Assert.True((await yard.FindAsync("HM-0006")).UseOn(today, site).MayBeUsed);
 
         form["hottest"] = "600 F";
-        Assert.Contains("anew when they change", (await EditAsync(yard, "stores", form)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "anew when they change",
+            (await EditAsync(yard, "stores", form)).Fault,
+            StringComparison.Ordinal
+        );
         form["peg"] = "D4";
         form["hottest"] = "450 F";
         Yard.Must(await EditAsync(yard, "stores", form));
@@ -238,7 +345,9 @@ public class SettingsTests
         Yard.Must(await tokens.AddAsync("Register sync", token, stamp, Cancel));
         Assert.Equal(Seed.People["admin"], await tokens.FindAsync(token, Cancel));
         Assert.Null(await tokens.FindAsync(token + "x", Cancel));
-        await using var kept = yard.Database.Command("select count(*) from api_token where position($1 in encode(hash, 'escape')) > 0");
+        await using var kept = yard.Database.Command(
+            "select count(*) from api_token where position($1 in encode(hash, 'escape')) > 0"
+        );
         kept.Parameters.Add(new() { Value = token });
         Assert.Equal(0L, await kept.ExecuteScalarAsync(Cancel));
         Yard.Must(await tokens.RevokeAsync(stamp.Submission, yard.Stamp("admin"), Cancel));
@@ -250,12 +359,45 @@ public class SettingsTests
     private static async Task<Checked<Recorded>> EditAsync(Yard yard, string who, Dictionary<string, string> form)
     {
         var piece = await yard.FindAsync(form["mark"]);
-        return await yard.Pieces.EditAsync(piece.Id, piece.Version, Core.Register.PieceEntryReader.Read(form).Entry!, yard.Stamp(who), Cancel);
+        return await yard.Pieces.EditAsync(
+            piece.Id,
+            piece.Version,
+            Core.Register.PieceEntryReader.Read(form).Entry!,
+            yard.Stamp(who),
+            Cancel
+        );
     }
 
-    private static Task<Checked<Recorded>> LimitAsync(Yard yard, string who, LimitOwner owner, string criterion, string figure, string maker = "", string model = "") =>
-        new SettingsStore(yard.Database, yard.Sites).SetLimitAsync(owner, maker, model, criterion, figure, "Service sheet", yard.Stamp(who), Cancel);
+    private static Task<Checked<Recorded>> LimitAsync(
+        Yard yard,
+        string who,
+        LimitOwner owner,
+        string criterion,
+        string figure,
+        string maker = "",
+        string model = ""
+    ) =>
+        new SettingsStore(yard.Database, yard.Sites).SetLimitAsync(
+            owner,
+            maker,
+            model,
+            criterion,
+            figure,
+            "Service sheet",
+            yard.Stamp(who),
+            Cancel
+        );
 
-    private static Task<Checked<Recorded>> ChangeAsync(Yard yard, string who, Site site, IReadOnlyList<RuleBook> books, string reason = "The office decided") =>
-        new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(new(site.Version, books, site.Editions, site.WatchShare, site.Policies, reason), yard.Stamp(who), Cancel);
+    private static Task<Checked<Recorded>> ChangeAsync(
+        Yard yard,
+        string who,
+        Site site,
+        IReadOnlyList<RuleBook> books,
+        string reason = "The office decided"
+    ) =>
+        new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(
+            new(site.Version, books, site.Editions, site.WatchShare, site.Policies, reason),
+            yard.Stamp(who),
+            Cancel
+        );
 }

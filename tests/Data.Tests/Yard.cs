@@ -63,24 +63,50 @@ internal sealed class Yard : IAsyncDisposable
     public async Task<PieceRow> FindAsync(string mark) => (await Pieces.FindAsync(mark, Cancel))!;
 
     /// <summary>Drafts a complete inspection with nothing wrong but what is named, and leaves it unsigned.</summary>
-    public async Task<(Guid Draft, int Version)> DraftAsync(string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but)
+    public async Task<(Guid Draft, int Version)> DraftAsync(
+        string mark,
+        InspectionKind kind,
+        params (string Part, string Criterion, AnswerEntry Entry)[] but
+    )
     {
         var piece = await FindAsync(mark);
         var site = await Sites.GetAsync(Cancel);
         var draft = await Inspections.OpenAsync(piece, kind, Stamp("inspector"), Cancel);
         var baselines = await Pieces.BaselinesAsync(piece.Id, Cancel);
-        var answers = Judge.MissingAnswers(new(site.Books, (await Inspections.DraftAsync(draft.Value, Cancel))!.Kind, piece.Gear, [], []))
+        var answers = Judge
+            .MissingAnswers(
+                new(site.Books, (await Inspections.DraftAsync(draft.Value, Cancel))!.Kind, piece.Gear, [], [])
+            )
             .Where(m => m.Criterion.Id != "id.tag-complete")
-            .Select(m => (m.Part, Criterion: m.Criterion.Id, Entry: Clean(m.Criterion, baselines.GetValueOrDefault(new(m.Part, m.Criterion.Id))?.Figure)))
+            .Select(m =>
+                (
+                    m.Part,
+                    Criterion: m.Criterion.Id,
+                    Entry: Clean(m.Criterion, baselines.GetValueOrDefault(new(m.Part, m.Criterion.Id))?.Figure)
+                )
+            )
             .Where(a => !but.Any(b => b.Part == a.Part && b.Criterion == a.Criterion))
             .Concat(but)
-            .Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, "", Now)).ToList();
-        return (draft.Value, (await Inspections.SaveAsync(draft.Value, answers, Seed.People["inspector"], Now, Cancel)).Value);
+            .Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, "", Now))
+            .ToList();
+        return (
+            draft.Value,
+            (await Inspections.SaveAsync(draft.Value, answers, Seed.People["inspector"], Now, Cancel)).Value
+        );
     }
 
-    public async Task<Checked<Recorded>> InspectAsync(string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but) => await InspectByAsync("inspector", mark, kind, but);
+    public async Task<Checked<Recorded>> InspectAsync(
+        string mark,
+        InspectionKind kind,
+        params (string Part, string Criterion, AnswerEntry Entry)[] but
+    ) => await InspectByAsync("inspector", mark, kind, but);
 
-    public async Task<Checked<Recorded>> InspectByAsync(string who, string mark, InspectionKind kind, params (string Part, string Criterion, AnswerEntry Entry)[] but)
+    public async Task<Checked<Recorded>> InspectByAsync(
+        string who,
+        string mark,
+        InspectionKind kind,
+        params (string Part, string Criterion, AnswerEntry Entry)[] but
+    )
     {
         var (draft, version) = await DraftAsync(mark, kind, but);
         var stamp = Stamp(who);
@@ -101,12 +127,13 @@ internal sealed class Yard : IAsyncDisposable
 
     public ValueTask DisposeAsync() => Database.DisposeAsync();
 
-    private static AnswerEntry Clean(Criterion criterion, BaselineFigure? baseline) => criterion switch
-    {
-        { IsAnswerChosen: true } => new(Answer: "no"),
-        { IsPair: true } => new(Value: "72 in", Shortest: "72 in"),
-        { Kind: CriterionKind.Count } => new(Value: "0"),
-        { Id: "chain.link-thickness" } => new(Value: "0.37 in"),
-        _ => new(Value: baseline?.Length.ToString() ?? "1 in"),
-    };
+    private static AnswerEntry Clean(Criterion criterion, BaselineFigure? baseline) =>
+        criterion switch
+        {
+            { IsAnswerChosen: true } => new(Answer: "no"),
+            { IsPair: true } => new(Value: "72 in", Shortest: "72 in"),
+            { Kind: CriterionKind.Count } => new(Value: "0"),
+            { Id: "chain.link-thickness" } => new(Value: "0.37 in"),
+            _ => new(Value: baseline?.Length.ToString() ?? "1 in"),
+        };
 }

@@ -21,10 +21,24 @@ public class YardTests
         var store = new YardStore(yard.Database, yard.Sites);
         Yard.Must(await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel));
         Assert.Equal(("Workboat Teasel", "B4"), await WhereAsync(yard, "HM-0001"));
-        Assert.Contains(await yard.Database.AskAsync(t => YardStore.Events(t, piece.Id), Cancel), e => e.What == "Moved from Basin Yard, A1 to Workboat Teasel, B4");
-        Assert.Contains("hangs there already", (await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
-        Assert.Contains("Choose the store", (await store.MoveAsync([piece.Id], 99, "B4", yard.Stamp("crew"), Cancel)).Fault, StringComparison.Ordinal);
-        Assert.Contains("role", (await store.MoveAsync([piece.Id], 1, "B4", yard.Stamp("auditor"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(await yard.Database.AskAsync(t => YardStore.Events(t, piece.Id), Cancel), e =>
+            e.What == "Moved from Basin Yard, A1 to Workboat Teasel, B4"
+        );
+        Assert.Contains(
+            "hangs there already",
+            (await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Choose the store",
+            (await store.MoveAsync([piece.Id], 99, "B4", yard.Stamp("crew"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "role",
+            (await store.MoveAsync([piece.Id], 1, "B4", yard.Stamp("auditor"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -35,7 +49,11 @@ public class YardTests
         var store = new YardStore(yard.Database, yard.Sites);
         Yard.Must(await store.LoseAsync(piece.Id, "Not on its peg", yard.Stamp("crew"), Cancel));
         var site = await yard.Sites.GetAsync(Cancel);
-        Assert.Contains("Missing", (await yard.FindAsync("HM-0001")).UseOn(new(2026, 3, 3), site).Reasons[0], StringComparison.Ordinal);
+        Assert.Contains(
+            "Missing",
+            (await yard.FindAsync("HM-0001")).UseOn(new(2026, 3, 3), site).Reasons[0],
+            StringComparison.Ordinal
+        );
         Assert.False((await store.LoseAsync(piece.Id, "Again", yard.Stamp("crew"), Cancel)).Ok);
         Yard.Must(await store.FindAsync(piece.Id, "Under the jetty", yard.Stamp("crew"), Cancel));
         var found = await yard.FindAsync("HM-0001");
@@ -48,16 +66,34 @@ public class YardTests
     {
         await using var yard = await Yard.OpenAsync();
         var today = DateOnly.FromDateTime(yard.Now.Date).AddDays(1);
-        var scheme = new SeasonScheme([new("R", "madder", SeasonPattern.Dots), new("K", "teal", SeasonPattern.Ring)], 3, new(2026, 1, 1), 7, true);
+        var scheme = new SeasonScheme(
+            [new("R", "madder", SeasonPattern.Dots), new("K", "teal", SeasonPattern.Ring)],
+            3,
+            new(2026, 1, 1),
+            7,
+            true
+        );
         await using (var set = yard.Database.Command("update site set season_scheme = $1::jsonb"))
         {
-            set.Parameters.Add(new() { Value = System.Text.Json.JsonSerializer.Serialize(scheme, System.Text.Json.JsonSerializerOptions.Web) });
+            set.Parameters.Add(
+                new()
+                {
+                    Value = System.Text.Json.JsonSerializer.Serialize(
+                        scheme,
+                        System.Text.Json.JsonSerializerOptions.Web
+                    ),
+                }
+            );
             await set.ExecuteNonQueryAsync(Cancel);
         }
 
         var store = new YardStore(yard.Database, yard.Sites);
         var fresh = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
-        Assert.Contains("inspect it first", (await store.PaintAsync([fresh.Id], today, yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "inspect it first",
+            (await store.PaintAsync([fresh.Id], today, yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
         var sound = await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var site = await yard.Sites.GetAsync(Cancel);
         Assert.Contains(sound.UseOn(today, site).Reasons, r => r.Contains("season", StringComparison.Ordinal));
@@ -76,11 +112,24 @@ public class YardTests
         var store = new YardStore(yard.Database, yard.Sites);
         Yard.Must(await store.CountLotAsync(lot.Id, lot.Version, 12, 2, "Pins bent", yard.Stamp("stores"), Cancel));
         lot = await yard.FindAsync("HM-0001");
-        Assert.Contains("registered already", (await store.SplitLotAsync(lot.Id, lot.Version, "HM-0001", "Bow spread", yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
-        Yard.Must(await store.SplitLotAsync(lot.Id, lot.Version, "HM-0050", "Bow spread", yard.Stamp("stores"), Cancel));
+        Assert.Contains(
+            "registered already",
+            (
+                await store.SplitLotAsync(lot.Id, lot.Version, "HM-0001", "Bow spread", yard.Stamp("stores"), Cancel)
+            ).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await store.SplitLotAsync(lot.Id, lot.Version, "HM-0050", "Bow spread", yard.Stamp("stores"), Cancel)
+        );
         var split = await yard.FindAsync("HM-0050");
-        Assert.Equal((9, PieceState.Held, null), ((await yard.FindAsync("HM-0001")).LotCount!.Value, split.State, split.LotCount));
-        Assert.All((await yard.Pieces.BaselinesAsync(split.Id, Cancel)).Values, b => Assert.Equal(BaselineBasis.Twin, b.Figure.Basis));
+        Assert.Equal(
+            (9, PieceState.Held, null),
+            ((await yard.FindAsync("HM-0001")).LotCount!.Value, split.State, split.LotCount)
+        );
+        Assert.All((await yard.Pieces.BaselinesAsync(split.Id, Cancel)).Values, b =>
+            Assert.Equal(BaselineBasis.Twin, b.Figure.Basis)
+        );
     }
 
     [Fact]
@@ -90,11 +139,56 @@ public class YardTests
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var store = new YardStore(yard.Database, yard.Sites);
         var key = new BaselineKey("leg-1/hook", "hook.throat");
-        var figures = new Dictionary<BaselineKey, BaselineFigure> { [key] = new(Length.Parse("1-1/2 in"), BaselineBasis.New, null) };
-        Assert.Contains("by its own figures", (await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("qualified"), Cancel)).Fault, StringComparison.Ordinal);
+        var figures = new Dictionary<BaselineKey, BaselineFigure>
+        {
+            [key] = new(Length.Parse("1-1/2 in"), BaselineBasis.New, null),
+        };
+        Assert.Contains(
+            "by its own figures",
+            (
+                await store.ReplacePartAsync(
+                    piece.Id,
+                    piece.Version,
+                    "leg-1/hook",
+                    "hook",
+                    "the maker",
+                    "opened",
+                    figures,
+                    yard.Stamp("qualified"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
         figures[new("leg-1/hook", "hook.wear")] = new(Length.Parse("1 in"), BaselineBasis.New, null);
-        Assert.False((await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("inspector"), Cancel)).Ok);
-        Yard.Must(await store.ReplacePartAsync(piece.Id, piece.Version, "leg-1/hook", "hook", "the maker", "opened", figures, yard.Stamp("qualified"), Cancel));
+        Assert.False(
+            (
+                await store.ReplacePartAsync(
+                    piece.Id,
+                    piece.Version,
+                    "leg-1/hook",
+                    "hook",
+                    "the maker",
+                    "opened",
+                    figures,
+                    yard.Stamp("inspector"),
+                    Cancel
+                )
+            ).Ok
+        );
+        Yard.Must(
+            await store.ReplacePartAsync(
+                piece.Id,
+                piece.Version,
+                "leg-1/hook",
+                "hook",
+                "the maker",
+                "opened",
+                figures,
+                yard.Stamp("qualified"),
+                Cancel
+            )
+        );
         Assert.Equal("1-1/2 in", (await yard.Pieces.BaselinesAsync(piece.Id, Cancel))[key].Figure.Length.ToString());
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
@@ -108,13 +202,27 @@ public class YardTests
         (form["lastPeriodic"], form["lastInspector"], form["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
         var piece = await yard.RegisterAsync(form);
         var files = new FileStore(yard.Database, yard.Sites);
-        Assert.Contains("file is not attached", (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Fault, StringComparison.Ordinal);
-        Yard.Must(await files.AttachAsync([piece.Id], new(FileKind.Report, "survey 3", new(2026, 1, 10), "application/pdf", [1, 2, 3], null), yard.Stamp("stores"), Cancel));
+        Assert.Contains(
+            "file is not attached",
+            (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await files.AttachAsync(
+                [piece.Id],
+                new(FileKind.Report, "survey 3", new(2026, 1, 10), "application/pdf", [1, 2, 3], null),
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
         Assert.False((await files.AcceptReportsAsync([piece.Id], yard.Stamp("stores"), Cancel)).Ok);
         Yard.Must(await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel));
         piece = await yard.FindAsync("HM-0001");
         var site = await yard.Sites.GetAsync(Cancel);
-        Assert.Equal((PieceState.InService, new DateOnly(2027, 1, 10), true), (piece.State, piece.PeriodicDue!.Value, piece.IsCarried));
+        Assert.Equal(
+            (PieceState.InService, new DateOnly(2027, 1, 10), true),
+            (piece.State, piece.PeriodicDue!.Value, piece.IsCarried)
+        );
         Assert.True(piece.UseOn(new(2027, 1, 10), site).MayBeUsed);
         Assert.False(piece.UseOn(new(2027, 1, 11), site).MayBeUsed);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
@@ -132,7 +240,15 @@ public class YardTests
         {
             var bare = Seed.Sling(mark);
             (bare["model"], bare["size"]) = ("OC-8", size);
-            foreach (var field in bare.Keys.Where(f => f.StartsWith("baseline:", StringComparison.Ordinal) && f.EndsWith("hook.throat", StringComparison.Ordinal)).ToList()) bare.Remove(field);
+            foreach (
+                var field in bare
+                    .Keys.Where(f =>
+                        f.StartsWith("baseline:", StringComparison.Ordinal)
+                        && f.EndsWith("hook.throat", StringComparison.Ordinal)
+                    )
+                    .ToList()
+            )
+                bare.Remove(field);
             await yard.RegisterAsync(bare);
         }
 
@@ -141,9 +257,47 @@ public class YardTests
         Assert.Equal("HM-0001", missing.Single(m => m.Pieces[0].Mark == "HM-0002").Twin);
         Assert.Null(missing.Single(m => m.Pieces[0].Mark == "HM-0003").Twin);
         var same = missing.Single(m => m.Pieces[0].Mark == "HM-0002");
-        Assert.Contains("nothing was measured", (await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, null, yard.Stamp("qualified"), Cancel)).Fault, StringComparison.Ordinal);
-        Assert.Contains("qualified", (await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, same.TwinFigure! with { Basis = BaselineBasis.Provisional }, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
-        Yard.Must(await store.FillAsync([same.Pieces[0].Id], same.Criterion, same.PartKind, same.TwinFigure, yard.Stamp("stores"), Cancel));
+        Assert.Contains(
+            "nothing was measured",
+            (
+                await store.FillAsync(
+                    [same.Pieces[0].Id],
+                    same.Criterion,
+                    same.PartKind,
+                    null,
+                    yard.Stamp("qualified"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "qualified",
+            (
+                await store.FillAsync(
+                    [same.Pieces[0].Id],
+                    same.Criterion,
+                    same.PartKind,
+                    same.TwinFigure! with
+                    {
+                        Basis = BaselineBasis.Provisional,
+                    },
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
+        Yard.Must(
+            await store.FillAsync(
+                [same.Pieces[0].Id],
+                same.Criterion,
+                same.PartKind,
+                same.TwinFigure,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
         Assert.DoesNotContain(await store.ListAsync(Cancel), p => p.Mark == "HM-0002");
     }
 
@@ -154,8 +308,21 @@ public class YardTests
         var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var form = Seed.Sling("HM-0001");
         form["ratedLoad"] = "11000 lb";
-        Yard.Must(await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("inspector"), Cancel));
-        Assert.Equal(["11000 lb", "12200 lb"], (await yard.Database.AskAsync(t => PieceStore.Tags(t, piece.Id), Cancel)).Select(t => t.RatedLoad!.Value.ToString()));
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                piece.Id,
+                piece.Version,
+                PieceEntryReader.Read(form).Entry!,
+                yard.Stamp("inspector"),
+                Cancel
+            )
+        );
+        Assert.Equal(
+            ["11000 lb", "12200 lb"],
+            (await yard.Database.AskAsync(t => PieceStore.Tags(t, piece.Id), Cancel)).Select(t =>
+                t.RatedLoad!.Value.ToString()
+            )
+        );
     }
 
     [Fact]
@@ -165,7 +332,19 @@ public class YardTests
         var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var form = Seed.Sling("HM-0001");
         form[PieceEntryReader.TagUnread] = "true";
-        Assert.Contains("stays read", (await yard.Pieces.EditAsync(piece.Id, piece.Version, PieceEntryReader.Read(form).Entry!, yard.Stamp("stores"), Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "stays read",
+            (
+                await yard.Pieces.EditAsync(
+                    piece.Id,
+                    piece.Version,
+                    PieceEntryReader.Read(form).Entry!,
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     private static async Task<(string, string)> WhereAsync(Yard yard, string mark)

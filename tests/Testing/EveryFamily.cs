@@ -22,26 +22,44 @@ public static class EveryFamily
     /// <summary>The form of a piece of a family.</summary>
     public static Dictionary<string, string> Form(GearFamily family, string mark)
     {
-        var attributes = family.Asks.Select(name =>
-        {
-            var definition = GearAttributes.Find(name)!;
-            return (name, Values.TryGetValue(name, out var value) ? value : definition.Kind switch
+        var attributes = family
+            .Asks.Select(name =>
             {
-                AttributeKind.Length => "40 mm",
-                AttributeKind.Mass => "12 kg",
-                AttributeKind.Whole => "2",
-                AttributeKind.Number => "4",
-                AttributeKind.Choice => family.ChoicesOf(definition)[0],
-                AttributeKind.Flag => "true",
-                AttributeKind.Text => "as marked",
-                AttributeKind.Roster => "8 members",
-                _ => throw new InvalidOperationException($"No such attribute kind: {definition.Kind}."),
-            });
-        }).ToArray();
-        var form = new Dictionary<string, string> { ["mark"] = mark, ["family"] = family.Code, ["maker"] = "Pellow Forge", ["serial"] = $"X-{mark}", ["ratedLoad"] = "2 t", ["store"] = "1", ["peg"] = "C3" };
-        foreach (var (name, value) in attributes) form[name] = value;
+                var definition = GearAttributes.Find(name)!;
+                return (
+                    name,
+                    Values.TryGetValue(name, out var value)
+                        ? value
+                        : definition.Kind switch
+                        {
+                            AttributeKind.Length => "40 mm",
+                            AttributeKind.Mass => "12 kg",
+                            AttributeKind.Whole => "2",
+                            AttributeKind.Number => "4",
+                            AttributeKind.Choice => family.ChoicesOf(definition)[0],
+                            AttributeKind.Flag => "true",
+                            AttributeKind.Text => "as marked",
+                            AttributeKind.Roster => "8 members",
+                            _ => throw new InvalidOperationException($"No such attribute kind: {definition.Kind}."),
+                        }
+                );
+            })
+            .ToArray();
+        var form = new Dictionary<string, string>
+        {
+            ["mark"] = mark,
+            ["family"] = family.Code,
+            ["maker"] = "Pellow Forge",
+            ["serial"] = $"X-{mark}",
+            ["ratedLoad"] = "2 t",
+            ["store"] = "1",
+            ["peg"] = "C3",
+        };
+        foreach (var (name, value) in attributes)
+            form[name] = value;
         Filled(form, c => c == "rope.diameter" ? "20 mm" : "1 in");
-        if (family.Code == "sling-kit") form["members"] = "2; sling leg; 3500 lb; bears; HM-0042\n4; wear sleeve; -; spare";
+        if (family.Code == "sling-kit")
+            form["members"] = "2; sling leg; 3500 lb; bears; HM-0042\n4; wear sleeve; -; spare";
         form["batch"] = "B-7";
         form["notes"] = "two lines\nof notes";
         form["ratedHitch"] = "vertical";
@@ -59,13 +77,15 @@ public static class EveryFamily
     public static Dictionary<string, string> Filled(Dictionary<string, string> fields, Func<string, string> baseline)
     {
         var family = GearFamilies.Find(fields["family"])!;
-        foreach (var entry in family.TagEntries) fields[PieceEntryReader.TagField(entry.Code)] = "true";
+        foreach (var entry in family.TagEntries)
+            fields[PieceEntryReader.TagField(entry.Code)] = "true";
         foreach (var (part, criterion) in PieceEntryReader.BaselinesOf(PieceEntryReader.Gear(family, fields)))
         {
             var (value, basis, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
             fields[value] = baseline(criterion.Id);
             fields[basis] = "new";
-            if (criterion.OverLinks) fields[links] = "10";
+            if (criterion.OverLinks)
+                fields[links] = "10";
         }
 
         return fields;

@@ -10,58 +10,92 @@ namespace Keralith.Testing;
 public static class Seed
 {
     /// <summary>The people, by role; a second inspector and a second qualified person.</summary>
-    public static IReadOnlyDictionary<string, Actor> People { get; } = Enum.GetValues<Role>().Select(r => (Words.Code(r), r)).Concat([("inspector2", Role.Inspector), ("qualified2", Role.Qualified)])
-        .Select((p, i) => new Actor(new Guid(i + 1, 0, 0, new byte[8]), p.Item1, $"Test {p.Item1}", p.Item2)).ToDictionary(a => a.Username);
+    public static IReadOnlyDictionary<string, Actor> People { get; } =
+        Enum.GetValues<Role>()
+            .Select(r => (Words.Code(r), r))
+            .Concat([("inspector2", Role.Inspector), ("qualified2", Role.Qualified)])
+            .Select((p, i) => new Actor(new Guid(i + 1, 0, 0, new byte[8]), p.Item1, $"Test {p.Item1}", p.Item2))
+            .ToDictionary(a => a.Username);
 
     public static async Task FillAsync(Database database)
     {
         await new SiteStore(database).SetUpAsync(
-            new("Hollowmere Lock Works", [RuleBookShelf.Asme, RuleBookShelf.Find("osha")!], Judge.DefaultWatchShare, 30, false, false),
+            new(
+                "Hollowmere Lock Works",
+                [RuleBookShelf.Asme, RuleBookShelf.Find("osha")!],
+                Judge.DefaultWatchShare,
+                30,
+                false,
+                false
+            ),
             [("Basin Yard", "Workshop"), ("Workboat Teasel", ""), ("Upper Flight", "")],
-            CancellationToken.None);
+            CancellationToken.None
+        );
         var people = new PeopleStore(database);
-        foreach (var person in People.Values) await people.AddAsync(person, "no password", CancellationToken.None);
+        foreach (var person in People.Values)
+            await people.AddAsync(person, "no password", CancellationToken.None);
 
         // Straight into the table: every test begins with an empty ledger.
-        await using var leave = database.Command("insert into authorisation (person_id, family_group, until, set_at, set_by) select p.id, g, '2099-12-31', '2026-01-01Z', p.id from person p, unnest(array['sling', 'hardware', 'hoist', 'below-hook']) g where p.role in ('inspector', 'qualified')");
+        await using var leave = database.Command(
+            "insert into authorisation (person_id, family_group, until, set_at, set_by) select p.id, g, '2099-12-31', '2026-01-01Z', p.id from person p, unnest(array['sling', 'hardware', 'hoist', 'below-hook']) g where p.role in ('inspector', 'qualified')"
+        );
         await leave.ExecuteNonQueryAsync();
     }
 
     /// <summary>The form of a two-leg chain sling with hooks, everything known of it.</summary>
-    public static Dictionary<string, string> Sling(string mark) => EveryFamily.Filled(new()
-    {
-        ["mark"] = mark,
-        ["family"] = "alloy-chain-sling",
-        ["size"] = "3/8 in",
-        ["grade"] = "80",
-        ["legs"] = "2",
-        ["endFitting"] = "hook",
-        ["reach"] = "6 ft",
-        ["maker"] = "Orrery Chainworks",
-        ["serial"] = $"O-{mark}",
-        ["ratedLoad"] = "12200 lb",
-        ["ratedFor"] = "2 legs at 60 deg",
-        ["designFactor"] = "4",
-        ["store"] = "1",
-        ["peg"] = "A1",
-    }, c => c switch { "hook.throat" => "1-3/8 in", "hook.wear" => "1 in", "chain.gauge-growth" => "11.25 in", _ => "3/4 in" });
+    public static Dictionary<string, string> Sling(string mark) =>
+        EveryFamily.Filled(
+            new()
+            {
+                ["mark"] = mark,
+                ["family"] = "alloy-chain-sling",
+                ["size"] = "3/8 in",
+                ["grade"] = "80",
+                ["legs"] = "2",
+                ["endFitting"] = "hook",
+                ["reach"] = "6 ft",
+                ["maker"] = "Orrery Chainworks",
+                ["serial"] = $"O-{mark}",
+                ["ratedLoad"] = "12200 lb",
+                ["ratedFor"] = "2 legs at 60 deg",
+                ["designFactor"] = "4",
+                ["store"] = "1",
+                ["peg"] = "A1",
+            },
+            c =>
+                c switch
+                {
+                    "hook.throat" => "1-3/8 in",
+                    "hook.wear" => "1 in",
+                    "chain.gauge-growth" => "11.25 in",
+                    _ => "3/4 in",
+                }
+        );
 
     /// <summary>The form of a screw pin shackle, everything known of it.</summary>
-    public static Dictionary<string, string> Shackle(string mark) => EveryFamily.Filled(new()
-    {
-        ["mark"] = mark,
-        ["family"] = "shackle",
-        ["size"] = "7/8 in",
-        ["pinType"] = "screw",
-        ["maker"] = "Pellow Forge",
-        ["serial"] = $"P-{mark}",
-        ["ratedLoad"] = "6-1/2 short ton",
-        ["store"] = "1",
-        ["peg"] = "B2",
-    }, c => c == "shackle.wear-pin" ? "1 in" : "7/8 in");
+    public static Dictionary<string, string> Shackle(string mark) =>
+        EveryFamily.Filled(
+            new()
+            {
+                ["mark"] = mark,
+                ["family"] = "shackle",
+                ["size"] = "7/8 in",
+                ["pinType"] = "screw",
+                ["maker"] = "Pellow Forge",
+                ["serial"] = $"P-{mark}",
+                ["ratedLoad"] = "6-1/2 short ton",
+                ["store"] = "1",
+                ["peg"] = "B2",
+            },
+            c => c == "shackle.wear-pin" ? "1 in" : "7/8 in"
+        );
 
     /// <summary>The form of a piece of any family, everything known of it.</summary>
-    public static Dictionary<string, string> With(string mark, string family, params (string Name, string Value)[] attributes)
+    public static Dictionary<string, string> With(
+        string mark,
+        string family,
+        params (string Name, string Value)[] attributes
+    )
     {
         var fields = new Dictionary<string, string>
         {
@@ -73,7 +107,8 @@ public static class Seed
             ["store"] = "1",
             ["peg"] = "C3",
         };
-        foreach (var (name, value) in attributes) fields[name] = value;
+        foreach (var (name, value) in attributes)
+            fields[name] = value;
         return EveryFamily.Filled(fields, c => c == "rope.diameter" ? "20 mm" : "1 in");
     }
 }

@@ -43,14 +43,20 @@ public static class TestDatabases
     public static async Task KickOutAsync(string connectionString)
     {
         var name = new NpgsqlConnectionStringBuilder(connectionString).Database!;
-        await SayAsync(await Cluster.Value, $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'");
+        await SayAsync(
+            await Cluster.Value,
+            $"select pg_terminate_backend(pid) from pg_stat_activity where datname = '{name}'"
+        );
     }
 
     /// <summary>Refuses or allows new connections to a database.</summary>
     public static async Task AllowConnectionsAsync(string connectionString, bool allow)
     {
         var name = new NpgsqlConnectionStringBuilder(connectionString).Database!;
-        await SayAsync(await Cluster.Value, $"alter database {name} with allow_connections {(allow ? "true" : "false")}");
+        await SayAsync(
+            await Cluster.Value,
+            $"alter database {name} with allow_connections {(allow ? "true" : "false")}"
+        );
     }
 
     private static async Task<LocalCluster> StartAsync()
@@ -58,7 +64,8 @@ public static class TestDatabases
         var state = Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.Combine(Root(), ".keralith");
         var cluster = LocalCluster.Start(Path.Combine(state, "tests"));
         AppDomain.CurrentDomain.ProcessExit += (_, _) => cluster.Stop();
-        foreach (var old in await StaleAsync(cluster)) await SayAsync(cluster, $"drop database if exists \"{old}\" with (force)");
+        foreach (var old in await StaleAsync(cluster))
+            await SayAsync(cluster, $"drop database if exists \"{old}\" with (force)");
         await SayAsync(cluster, $"create database {Template}");
         var connectionString = cluster.ConnectionString(Template);
         await using (var database = new Database(connectionString))
@@ -75,13 +82,17 @@ public static class TestDatabases
     {
         await using var connection = new NpgsqlConnection(cluster.ConnectionString("postgres"));
         await connection.OpenAsync();
-        await using var command = new NpgsqlCommand("select datname from pg_database where datname ~ '^(test|template|empty)_[0-9]+'", connection);
+        await using var command = new NpgsqlCommand(
+            "select datname from pg_database where datname ~ '^(test|template|empty)_[0-9]+'",
+            connection
+        );
         await using var reader = await command.ExecuteReaderAsync();
         var names = new List<string>();
         while (await reader.ReadAsync())
         {
             var process = reader.GetString(0).Split('_')[1];
-            if (!Directory.Exists($"/proc/{process}")) names.Add(reader.GetString(0));
+            if (!Directory.Exists($"/proc/{process}"))
+                names.Add(reader.GetString(0));
         }
 
         return names;
@@ -98,7 +109,8 @@ public static class TestDatabases
     private static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "keralith"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "keralith")))
+            folder = folder.Parent;
         return folder?.FullName ?? Directory.GetCurrentDirectory();
     }
 }

@@ -10,7 +10,13 @@ namespace Keralith.Web.Tests;
 public class ArchitectureTests
 {
     private static readonly Architecture Code = new ArchLoader()
-        .LoadAssemblies(typeof(Judge).Assembly, typeof(Database).Assembly, typeof(WebHost).Assembly, typeof(Cli.Demo.Hollowmere).Assembly).Build();
+        .LoadAssemblies(
+            typeof(Judge).Assembly,
+            typeof(Database).Assembly,
+            typeof(WebHost).Assembly,
+            typeof(Cli.Demo.Hollowmere).Assembly
+        )
+        .Build();
 
     [Theory]
     [InlineData("Keralith.Core", "Keralith.Data")]
@@ -25,9 +31,13 @@ public class ArchitectureTests
     [InlineData("Keralith.Web", "Keralith.Cli")]
     public void No_arrow_runs_against_the_layers(string from, string to)
     {
-        var wrong = Code.Types.Where(t => t.FullName.StartsWith(from + ".", StringComparison.Ordinal))
-            .SelectMany(t => t.Dependencies).Where(d => d.Target.FullName.StartsWith(to, StringComparison.Ordinal))
-            .Select(d => $"{d.Origin.FullName} -> {d.Target.FullName}").Distinct().ToList();
+        var wrong = Code
+            .Types.Where(t => t.FullName.StartsWith(from + ".", StringComparison.Ordinal))
+            .SelectMany(t => t.Dependencies)
+            .Where(d => d.Target.FullName.StartsWith(to, StringComparison.Ordinal))
+            .Select(d => $"{d.Origin.FullName} -> {d.Target.FullName}")
+            .Distinct()
+            .ToList();
         Assert.Empty(wrong);
     }
 
@@ -36,12 +46,23 @@ public class ArchitectureTests
     {
         var core = Code.Types.Where(t => t.FullName.StartsWith("Keralith.Core.", StringComparison.Ordinal)).ToList();
         Assert.True(core.Count > 50);
-        var calls = core.SelectMany(t => t.Dependencies).OfType<ArchUnitNET.Domain.Dependencies.MethodCallDependency>().Select(d => d.TargetMember.FullName).ToList();
-        Assert.DoesNotContain(calls, c => c.Contains("::get_Now", StringComparison.Ordinal) || c.Contains("::get_UtcNow", StringComparison.Ordinal) || c.Contains("::get_Today", StringComparison.Ordinal));
-        Assert.DoesNotContain(core.SelectMany(t => t.Dependencies), d => d.Target.FullName is "System.Random" or "System.TimeProvider");
+        var calls = core.SelectMany(t => t.Dependencies)
+            .OfType<ArchUnitNET.Domain.Dependencies.MethodCallDependency>()
+            .Select(d => d.TargetMember.FullName)
+            .ToList();
+        Assert.DoesNotContain(calls, c =>
+            c.Contains("::get_Now", StringComparison.Ordinal)
+            || c.Contains("::get_UtcNow", StringComparison.Ordinal)
+            || c.Contains("::get_Today", StringComparison.Ordinal)
+        );
+        Assert.DoesNotContain(core.SelectMany(t => t.Dependencies), d =>
+            d.Target.FullName is "System.Random" or "System.TimeProvider"
+        );
     }
 
     [Fact]
     public void Core_references_the_base_library_alone() =>
-        Assert.All(typeof(Judge).Assembly.GetReferencedAssemblies(), a => Assert.StartsWith("System.", a.Name, StringComparison.Ordinal));
+        Assert.All(typeof(Judge).Assembly.GetReferencedAssemblies(), a =>
+            Assert.StartsWith("System.", a.Name, StringComparison.Ordinal)
+        );
 }

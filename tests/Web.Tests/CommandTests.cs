@@ -7,8 +7,10 @@ namespace Keralith.Web.Tests;
 /// <summary>The commands as others call them: what they write where, with which exit code, and how fast.</summary>
 public class CommandTests
 {
-    private const string Worn = """{"format":"keralith.case/1","gear":{"family":"shackle","pinType":"screw"},"answers":[{"criterion":"shackle.wear-pin","part":"pin","value":"0.9 in","baseline":"1 in"}]}""";
-    private const string Bad = """{"format":"keralith.case/1","colour":"red","gear":{"family":"hook"},"answers":[{"criterion":"hook.throat","part":"hook","value":"41,5 mm"},{"criterion":"hook.throat","part":"tip","value":"41.5"}]}""";
+    private const string Worn =
+        """{"format":"keralith.case/1","gear":{"family":"shackle","pinType":"screw"},"answers":[{"criterion":"shackle.wear-pin","part":"pin","value":"0.9 in","baseline":"1 in"}]}""";
+    private const string Bad =
+        """{"format":"keralith.case/1","colour":"red","gear":{"family":"hook"},"answers":[{"criterion":"hook.throat","part":"hook","value":"41,5 mm"},{"criterion":"hook.throat","part":"tip","value":"41.5"}]}""";
 
     [Fact]
     public async Task A_case_comes_back_as_a_verdict()
@@ -38,9 +40,15 @@ public class CommandTests
     {
         var (exit, output, _) = await RunAsync(["judge", "--lines"], $"{Worn}\n{Bad}\nnot json\n{Worn}\n");
         Assert.Equal(2, exit);
-        var lines = output.Split('\n', StringSplitOptions.RemoveEmptyEntries).Select(l => JsonDocument.Parse(l).RootElement).ToList();
+        var lines = output
+            .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => JsonDocument.Parse(l).RootElement)
+            .ToList();
         Assert.Equal(4, lines.Count);
-        Assert.Equal(["verdict", "error", "error", "verdict"], lines.Select(l => l.TryGetProperty("error", out _) ? "error" : "verdict"));
+        Assert.Equal(
+            ["verdict", "error", "error", "verdict"],
+            lines.Select(l => l.TryGetProperty("error", out _) ? "error" : "verdict")
+        );
         Assert.Equal(lines[0].GetRawText(), lines[3].GetRawText());
     }
 
@@ -76,7 +84,15 @@ public class CommandTests
                 {
                     try
                     {
-                        if ((await http.GetAsync($"http://127.0.0.1:{port}/sign-in", TestContext.Current.CancellationToken)).IsSuccessStatusCode) break;
+                        if (
+                            (
+                                await http.GetAsync(
+                                    $"http://127.0.0.1:{port}/sign-in",
+                                    TestContext.Current.CancellationToken
+                                )
+                            ).IsSuccessStatusCode
+                        )
+                            break;
                     }
                     catch (HttpRequestException)
                     {
@@ -84,7 +100,8 @@ public class CommandTests
                     }
                 }
 
-                if (clock.Elapsed < fastest) fastest = clock.Elapsed;
+                if (clock.Elapsed < fastest)
+                    fastest = clock.Elapsed;
             }
             finally
             {
@@ -98,8 +115,14 @@ public class CommandTests
 
     private static async Task<(int Exit, string Output, string Error)> RunAsync(string[] args, string input)
     {
-        var start = new ProcessStartInfo("dotnet") { RedirectStandardInput = true, RedirectStandardOutput = true, RedirectStandardError = true };
-        foreach (var arg in (string[])[Path.Combine(AppContext.BaseDirectory, "keralith.dll"), .. args]) start.ArgumentList.Add(arg);
+        var start = new ProcessStartInfo("dotnet")
+        {
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        foreach (var arg in (string[])[Path.Combine(AppContext.BaseDirectory, "keralith.dll"), .. args])
+            start.ArgumentList.Add(arg);
         using var process = Process.Start(start)!;
         var output = process.StandardOutput.ReadToEndAsync();
         var error = process.StandardError.ReadToEndAsync();

@@ -12,46 +12,47 @@ namespace Keralith.Web.Tests;
 
 public class DrawingTests
 {
-    public static TheoryData<string> Pieces => new()
-    {
-        """{"family":"alloy-chain-sling","legs":1}""",
-        """{"family":"alloy-chain-sling","legs":2,"endFitting":"hook","size":"3/8 in"}""",
-        """{"family":"alloy-chain-sling","legs":4,"endFitting":"shackle","shortener":true}""",
-        """{"family":"shackle","pinType":"screw","size":"7/8 in"}""",
-        """{"family":"shackle","pinType":"bolt"}""",
-        """{"family":"shackle","pinType":"round"}""",
-        """{"family":"hook","hookLatch":false}""",
-        """{"family":"link-or-ring"}""",
-        """{"family":"wire-rope-sling","size":"3/4 in","endFitting":"hook","legs":3}""",
-        """{"family":"wire-rope-sling","termination":"clips"}""",
-        """{"family":"metal-mesh-sling","width":"6 in"}""",
-        """{"family":"fiber-rope-sling","legs":2,"endFitting":"link"}""",
-        """{"family":"web-sling"}""",
-        """{"family":"web-sling","type":"with-fittings"}""",
-        """{"family":"roundsling","endFitting":"shackle"}""",
-        """{"family":"eye-bolt","shoulder":true}""",
-        """{"family":"eye-nut"}""",
-        """{"family":"swivel-hoist-ring"}""",
-        """{"family":"turnbuckle"}""",
-        """{"family":"wire-rope-clip"}""",
-        """{"family":"wedge-socket"}""",
-        """{"family":"swivel"}""",
-        """{"family":"rigging-block","endFitting":"hook"}""",
-        """{"family":"load-indicator"}""",
-        """{"family":"hand-chain-hoist"}""",
-        """{"family":"powered-hoist","suspension":"trolley","power":"electric"}""",
-        """{"family":"powered-hoist","suspension":"lug","medium":"rope"}""",
-        """{"family":"lever-hoist","medium":"web"}""",
-        """{"family":"lever-hoist","medium":"rope"}""",
-        """{"family":"rope-grip-hoist"}""",
-        """{"family":"lifting-clamp","kind":"plate"}""",
-        """{"family":"lifting-clamp","kind":"beam"}""",
-        """{"family":"lifting-beam"}""",
-        """{"family":"lifting-point","kind":"trolley-beam"}""",
-        """{"family":"cargo-net"}""",
-        """{"family":"sling-kit"}""",
-        """{"family":"restraint"}""",
-    };
+    public static TheoryData<string> Pieces =>
+        new()
+        {
+            """{"family":"alloy-chain-sling","legs":1}""",
+            """{"family":"alloy-chain-sling","legs":2,"endFitting":"hook","size":"3/8 in"}""",
+            """{"family":"alloy-chain-sling","legs":4,"endFitting":"shackle","shortener":true}""",
+            """{"family":"shackle","pinType":"screw","size":"7/8 in"}""",
+            """{"family":"shackle","pinType":"bolt"}""",
+            """{"family":"shackle","pinType":"round"}""",
+            """{"family":"hook","hookLatch":false}""",
+            """{"family":"link-or-ring"}""",
+            """{"family":"wire-rope-sling","size":"3/4 in","endFitting":"hook","legs":3}""",
+            """{"family":"wire-rope-sling","termination":"clips"}""",
+            """{"family":"metal-mesh-sling","width":"6 in"}""",
+            """{"family":"fiber-rope-sling","legs":2,"endFitting":"link"}""",
+            """{"family":"web-sling"}""",
+            """{"family":"web-sling","type":"with-fittings"}""",
+            """{"family":"roundsling","endFitting":"shackle"}""",
+            """{"family":"eye-bolt","shoulder":true}""",
+            """{"family":"eye-nut"}""",
+            """{"family":"swivel-hoist-ring"}""",
+            """{"family":"turnbuckle"}""",
+            """{"family":"wire-rope-clip"}""",
+            """{"family":"wedge-socket"}""",
+            """{"family":"swivel"}""",
+            """{"family":"rigging-block","endFitting":"hook"}""",
+            """{"family":"load-indicator"}""",
+            """{"family":"hand-chain-hoist"}""",
+            """{"family":"powered-hoist","suspension":"trolley","power":"electric"}""",
+            """{"family":"powered-hoist","suspension":"lug","medium":"rope"}""",
+            """{"family":"lever-hoist","medium":"web"}""",
+            """{"family":"lever-hoist","medium":"rope"}""",
+            """{"family":"rope-grip-hoist"}""",
+            """{"family":"lifting-clamp","kind":"plate"}""",
+            """{"family":"lifting-clamp","kind":"beam"}""",
+            """{"family":"lifting-beam"}""",
+            """{"family":"lifting-point","kind":"trolley-beam"}""",
+            """{"family":"cargo-net"}""",
+            """{"family":"sling-kit"}""",
+            """{"family":"restraint"}""",
+        };
 
     [Theory]
     [MemberData(nameof(Pieces))]
@@ -60,8 +61,16 @@ public class DrawingTests
         var piece = Piece(gear);
         var svg = Text(GearDrawings.Draw(piece, new DrawingOptions { LinkTo = p => $"/x?part={p}" }));
         var document = new HtmlParser().ParseDocument(svg);
-        var drawn = document.QuerySelectorAll("a[data-part]").Select(a => a.GetAttribute("data-part")!).Order().ToList();
-        var asked = Catalogue.Parts(piece, [RuleBookShelf.Asme]).Where(p => p.Criteria.Count > 0).Select(p => p.Path).Order();
+        var drawn = document
+            .QuerySelectorAll("a[data-part]")
+            .Select(a => a.GetAttribute("data-part")!)
+            .Order()
+            .ToList();
+        var asked = Catalogue
+            .Parts(piece, [RuleBookShelf.Asme])
+            .Where(p => p.Criteria.Count > 0)
+            .Select(p => p.Path)
+            .Order();
         Assert.Equal(asked, drawn);
         Assert.All(document.QuerySelectorAll("a[data-part]"), a => Assert.NotEmpty(a.GetAttribute("aria-label")!));
     }
@@ -93,7 +102,19 @@ public class DrawingTests
     [Fact]
     public void Figures_stand_where_they_are_measured_and_are_never_taken_for_markup()
     {
-        var svg = Text(GearDrawings.Draw(Piece("""{"family":"hook"}"""), new DrawingOptions { Figures = new Dictionary<string, string> { ["hook hook.throat"] = "<b>1-3/8 in", ["hook hook.wear"] = "1 in" } }));
+        var svg = Text(
+            GearDrawings.Draw(
+                Piece("""{"family":"hook"}"""),
+                new DrawingOptions
+                {
+                    Figures = new Dictionary<string, string>
+                    {
+                        ["hook hook.throat"] = "<b>1-3/8 in",
+                        ["hook hook.wear"] = "1 in",
+                    },
+                }
+            )
+        );
         Assert.Contains("throat &lt;b&gt;1-3/8 in", svg, StringComparison.Ordinal);
         Assert.Contains("section 1 in", svg, StringComparison.Ordinal);
     }
@@ -101,16 +122,34 @@ public class DrawingTests
     [Fact]
     public void The_four_outcomes_have_four_shapes_and_always_their_word()
     {
-        var marks = new[] { "fit", "watch", "hold", "remove" }.Select(c => (Code: c, Svg: Text(Glyphs.Word(c)))).ToList();
+        var marks = new[] { "fit", "watch", "hold", "remove" }
+            .Select(c => (Code: c, Svg: Text(Glyphs.Word(c))))
+            .ToList();
         Assert.All(marks, m => Assert.EndsWith($"{m.Code}</span>", m.Svg, StringComparison.Ordinal));
-        Assert.Equal(4, marks.Select(m => m.Svg[m.Svg.IndexOf("focusable", StringComparison.Ordinal)..m.Svg.IndexOf("</svg>", StringComparison.Ordinal)]).Distinct().Count());
+        Assert.Equal(
+            4,
+            marks
+                .Select(m =>
+                    m.Svg[
+                        m.Svg.IndexOf("focusable", StringComparison.Ordinal)..m.Svg.IndexOf(
+                            "</svg>",
+                            StringComparison.Ordinal
+                        )
+                    ]
+                )
+                .Distinct()
+                .Count()
+        );
     }
 
     [Fact]
     public void A_gauge_shows_the_figure_when_new_each_books_limit_the_reading_and_the_last_ones()
     {
         var gauge = Gauge("hook.throat", """{"family":"hook"}""", "1.375 in", "1.43 in", ["1.38 in", "1.40 in"]);
-        Assert.Equal("Gauge: as new 1.375 in; asme limit 1.444 in; osha limit 1.581 in; reading 1.43 in", gauge.QuerySelector("svg")!.GetAttribute("aria-label"));
+        Assert.Equal(
+            "Gauge: as new 1.375 in; asme limit 1.444 in; osha limit 1.581 in; reading 1.43 in",
+            gauge.QuerySelector("svg")!.GetAttribute("aria-label")
+        );
         Assert.Equal(2, gauge.QuerySelectorAll(".gauge-limit").Length);
         Assert.Single(gauge.QuerySelectorAll(".gauge-pointer"));
         Assert.Equal(2, gauge.QuerySelectorAll(".gauge-earlier").Length);
@@ -122,26 +161,51 @@ public class DrawingTests
         var wear = Gauge("hook.wear", """{"family":"hook"}""", "25 mm", null, []);
         Assert.Single(wear.QuerySelectorAll(".gauge-limit"));
         Assert.Contains(wear.QuerySelectorAll(".gauge-label"), t => t.TextContent == "asme, osha");
-        Assert.Single(Gauge("chain.gauge-growth", """{"family":"alloy-chain-sling"}""", "11.25 in", null, []).QuerySelectorAll(".gauge-hold"));
+        Assert.Single(
+            Gauge("chain.gauge-growth", """{"family":"alloy-chain-sling"}""", "11.25 in", null, [])
+                .QuerySelectorAll(".gauge-hold")
+        );
     }
 
     [Fact]
     public void A_gauge_without_a_figure_when_new_is_not_drawn_and_a_wild_reading_stays_on_the_sheet()
     {
         var @case = CaseReader.Read("""{"format":"keralith.case/1","gear":{"family":"hook"}}""").Value!;
-        Assert.Empty(Text(GaugeDrawing.Draw(LimitSet.For(@case, Catalogue.Get("hook.throat"), null), null, [], LengthUnit.Inch)));
-        var pointer = Gauge("hook.throat", """{"family":"hook"}""", "1 in", "900 in", []).QuerySelector(".gauge-pointer")!.GetAttribute("d")!;
+        Assert.Empty(
+            Text(GaugeDrawing.Draw(LimitSet.For(@case, Catalogue.Get("hook.throat"), null), null, [], LengthUnit.Inch))
+        );
+        var pointer = Gauge("hook.throat", """{"family":"hook"}""", "1 in", "900 in", [])
+            .QuerySelector(".gauge-pointer")!
+            .GetAttribute("d")!;
         Assert.InRange(double.Parse(pointer[1..pointer.IndexOf(' ', StringComparison.Ordinal)]), 0, 540);
     }
 
-    private static AngleSharp.Html.Dom.IHtmlDocument Gauge(string criterion, string gear, string baseline, string? value, string[] earlier)
+    private static AngleSharp.Html.Dom.IHtmlDocument Gauge(
+        string criterion,
+        string gear,
+        string baseline,
+        string? value,
+        string[] earlier
+    )
     {
-        var @case = CaseReader.Read($$"""{"format":"keralith.case/1","ruleBooks":["asme","osha"],"gear":{{gear}}}""").Value!;
+        var @case = CaseReader
+            .Read($$"""{"format":"keralith.case/1","ruleBooks":["asme","osha"],"gear":{{gear}}}""")
+            .Value!;
         var from = Length.Parse(baseline);
-        return new HtmlParser().ParseDocument(Text(GaugeDrawing.Draw(LimitSet.For(@case, Catalogue.Get(criterion), from), value is null ? null : Length.Parse(value), earlier.Select(Length.Parse).ToList(), from.Unit)));
+        return new HtmlParser().ParseDocument(
+            Text(
+                GaugeDrawing.Draw(
+                    LimitSet.For(@case, Catalogue.Get(criterion), from),
+                    value is null ? null : Length.Parse(value),
+                    earlier.Select(Length.Parse).ToList(),
+                    from.Unit
+                )
+            )
+        );
     }
 
-    private static GearPiece Piece(string gear) => CaseReader.Read($$"""{"format":"keralith.case/1","gear":{{gear}}}""").Value!.Gear;
+    private static GearPiece Piece(string gear) =>
+        CaseReader.Read($$"""{"format":"keralith.case/1","gear":{{gear}}}""").Value!.Gear;
 
     private static string Text(IHtmlContent content)
     {
@@ -153,7 +217,11 @@ public class DrawingTests
     [Fact]
     public void Every_measurement_and_count_has_a_drawing_of_how_it_is_taken()
     {
-        var without = Keralith.Core.Criteria.Catalogue.All.Where(c => !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0).Select(c => c.Id);
+        var without = Keralith
+            .Core.Criteria.Catalogue.All.Where(c =>
+                !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0
+            )
+            .Select(c => c.Id);
         Assert.Empty(without);
     }
 
@@ -163,7 +231,11 @@ public class DrawingTests
     [InlineData(20, 20, false)]
     [InlineData(21, 11, true)]
     [InlineData(2000, 20, true)]
-    public void A_week_of_thousands_is_drawn_with_no_more_links_than_a_week_of_twenty(int count, int links, bool several)
+    public void A_week_of_thousands_is_drawn_with_no_more_links_than_a_week_of_twenty(
+        int count,
+        int links,
+        bool several
+    )
     {
         var drawn = WeeksDrawing.Draw([new(new(2026, 3, 2), count)], null, _ => "/due").ToString()!;
         Assert.Equal(links, drawn.Split("weeks-link").Length - 1);

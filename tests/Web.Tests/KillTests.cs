@@ -30,11 +30,14 @@ public class KillTests
             var (process, address) = await ServeAsync(connection);
             try
             {
-                await SignUntilAsync(address, sent, acknowledged, enough: 6 + run, () => process.Kill(entireProcessTree: true));
+                await SignUntilAsync(address, sent, acknowledged, enough: 6 + run, () =>
+                    process.Kill(entireProcessTree: true)
+                );
             }
             finally
             {
-                if (!process.HasExited) process.Kill(entireProcessTree: true);
+                if (!process.HasExited)
+                    process.Kill(entireProcessTree: true);
                 await process.WaitForExitAsync(Cancel);
             }
         }
@@ -84,56 +87,110 @@ public class KillTests
     {
         await using var database = new Database(connection);
         var sites = new SiteStore(database);
-        var (pieces, inspections, signing) = (new PieceStore(database, sites), new InspectionStore(database, sites), new SigningStore(database, sites));
+        var (pieces, inspections, signing) = (
+            new PieceStore(database, sites),
+            new InspectionStore(database, sites),
+            new SigningStore(database, sites)
+        );
         var site = await sites.GetAsync(Cancel);
         var at = DateTimeOffset.UtcNow.AddDays(-1);
         for (var i = 0; i < Pieces; i++)
         {
             var stamp = new Stamp(Seed.People["inspector"], at, Guid.NewGuid());
-            Assert.True((await pieces.RegisterAsync(PieceEntryReader.Read(Seed.Shackle($"HM-{i:0000}")).Entry!, Guid.NewGuid(), stamp with { Submission = Guid.NewGuid() }, Cancel)).Ok);
+            Assert.True(
+                (
+                    await pieces.RegisterAsync(
+                        PieceEntryReader.Read(Seed.Shackle($"HM-{i:0000}")).Entry!,
+                        Guid.NewGuid(),
+                        stamp with
+                        {
+                            Submission = Guid.NewGuid(),
+                        },
+                        Cancel
+                    )
+                ).Ok
+            );
             var piece = (await pieces.FindAsync($"HM-{i:0000}", Cancel))!;
             var draft = (await inspections.OpenAsync(piece, InspectionKind.Initial, stamp, Cancel)).Value;
-            var answers = Judge.MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
-                .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"), null, "", at)).ToList();
+            var answers = Judge
+                .MissingAnswers(new(site.Books, InspectionKind.Initial, piece.Gear, [], []))
+                .Select(m => new DraftAnswer(
+                    m.Part,
+                    m.Criterion.Id,
+                    m.Criterion.IsAnswerChosen
+                        ? new(Answer: "no")
+                        : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : "7/8 in"),
+                    null,
+                    "",
+                    at
+                ))
+                .ToList();
             var version = (await inspections.SaveAsync(draft, answers, stamp.Actor, at, Cancel)).Value;
-            Assert.True((await signing.SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel)).Ok);
+            Assert.True(
+                (await signing.SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel)).Ok
+            );
         }
 
         await using var passwords = database.Command("update person set password_hash = $1");
-        passwords.Parameters.Add(new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["crew"], WebYard.Password) });
+        passwords.Parameters.Add(
+            new() { Value = new PasswordHasher<Actor>().HashPassword(Seed.People["crew"], WebYard.Password) }
+        );
         await passwords.ExecuteNonQueryAsync(Cancel);
     }
 
     /// <summary>Four hands sign clean checks as fast as they can; once enough are acknowledged the blow falls, in the middle of others.</summary>
-    private static async Task SignUntilAsync(Uri address, List<Guid> sent, List<Guid> acknowledged, int enough, Action blow)
+    private static async Task SignUntilAsync(
+        Uri address,
+        List<Guid> sent,
+        List<Guid> acknowledged,
+        int enough,
+        Action blow
+    )
     {
         var begun = acknowledged.Count;
         using var struck = new ManualResetEventSlim();
-        var hands = Enumerable.Range(0, 4).Select(async hand =>
-        {
-            var visitor = new Visitor(address);
-            Assert.Equal(HttpStatusCode.Redirect, (await visitor.PostAsync("/sign-in", new() { ["username"] = "crew", ["password"] = WebYard.Password })).StatusCode);
-            for (var i = 0; i < 500 && !struck.IsSet; i++)
+        var hands = Enumerable
+            .Range(0, 4)
+            .Select(async hand =>
             {
-                var id = Guid.NewGuid();
-                lock (sent) sent.Add(id);
-                try
+                var visitor = new Visitor(address);
+                Assert.Equal(
+                    HttpStatusCode.Redirect,
+                    (
+                        await visitor.PostAsync(
+                            "/sign-in",
+                            new() { ["username"] = "crew", ["password"] = WebYard.Password }
+                        )
+                    ).StatusCode
+                );
+                for (var i = 0; i < 500 && !struck.IsSet; i++)
                 {
-                    var response = await visitor.PostAsync($"/piece/HM-{((i * 4) + hand) % Pieces:0000}/check", new() { ["Submission"] = id.ToString() });
-                    if (response.StatusCode != HttpStatusCode.Redirect) continue;
-                    lock (acknowledged) acknowledged.Add(id);
-                    if (acknowledged.Count - begun >= enough && !struck.IsSet)
+                    var id = Guid.NewGuid();
+                    lock (sent)
+                        sent.Add(id);
+                    try
                     {
-                        struck.Set();
-                        blow();
+                        var response = await visitor.PostAsync(
+                            $"/piece/HM-{((i * 4) + hand) % Pieces:0000}/check",
+                            new() { ["Submission"] = id.ToString() }
+                        );
+                        if (response.StatusCode != HttpStatusCode.Redirect)
+                            continue;
+                        lock (acknowledged)
+                            acknowledged.Add(id);
+                        if (acknowledged.Count - begun >= enough && !struck.IsSet)
+                        {
+                            struck.Set();
+                            blow();
+                        }
+                    }
+                    catch (Exception e) when (e is HttpRequestException or IOException)
+                    {
+                        return;
                     }
                 }
-                catch (Exception e) when (e is HttpRequestException or IOException)
-                {
-                    return;
-                }
-            }
-        }).ToList();
+            })
+            .ToList();
         await Task.WhenAll(hands);
         Assert.True(acknowledged.Count - begun >= enough, "The blow never fell.");
     }
@@ -141,11 +198,14 @@ public class KillTests
     private static async Task EachOnceAsync(string connection, List<Guid> sent, List<Guid> acknowledged)
     {
         await using var database = new Database(connection);
-        await using var command = database.Command("select id, (select count(*) from ledger l where l.kind = 'inspection.signed' and l.data::json->>'inspection' = i.id::text) from inspection i where kind = 'frequent'");
+        await using var command = database.Command(
+            "select id, (select count(*) from ledger l where l.kind = 'inspection.signed' and l.data::json->>'inspection' = i.id::text) from inspection i where kind = 'frequent'"
+        );
         var kept = new Dictionary<Guid, long>();
         await using (var reader = await command.ExecuteReaderAsync(Cancel))
         {
-            while (await reader.ReadAsync(Cancel)) kept.Add(reader.GetGuid(0), reader.GetInt64(1));
+            while (await reader.ReadAsync(Cancel))
+                kept.Add(reader.GetGuid(0), reader.GetInt64(1));
         }
 
         Assert.All(acknowledged, id => Assert.Equal(1, kept.GetValueOrDefault(id)));
@@ -171,7 +231,8 @@ public class KillTests
         {
             try
             {
-                if ((await http.GetAsync($"http://127.0.0.1:{port}/health/ready", Cancel)).IsSuccessStatusCode) break;
+                if ((await http.GetAsync($"http://127.0.0.1:{port}/health/ready", Cancel)).IsSuccessStatusCode)
+                    break;
             }
             catch (HttpRequestException)
             {
@@ -188,8 +249,16 @@ public class KillTests
     private static void KillServer(string folder)
     {
         var postmaster = int.Parse(File.ReadAllLines(Path.Combine(folder, "data", "postmaster.pid"))[0]);
-        var children = Directory.GetDirectories("/proc").Select(d => int.TryParse(Path.GetFileName(d), out var id) ? id : 0)
-            .Where(id => id > 0 && File.Exists($"/proc/{id}/stat") && File.ReadAllText($"/proc/{id}/stat") is var stat && stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[1] == $"{postmaster}").ToList();
+        var children = Directory
+            .GetDirectories("/proc")
+            .Select(d => int.TryParse(Path.GetFileName(d), out var id) ? id : 0)
+            .Where(id =>
+                id > 0
+                && File.Exists($"/proc/{id}/stat")
+                && File.ReadAllText($"/proc/{id}/stat") is var stat
+                && stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[1] == $"{postmaster}"
+            )
+            .ToList();
         foreach (var id in children.Prepend(postmaster))
         {
             try

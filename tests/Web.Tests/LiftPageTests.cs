@@ -18,8 +18,17 @@ public class LiftPageTests
         await RoundslingAsync(yard, "HM-0102");
         var crew = await yard.SignedInAsync("crew");
         var lift = await BegunAsync(crew);
-        Assert.Contains("leg 1 has no sling yet", (await crew.PageAsync(lift)).Body!.TextContent.ToLowerInvariant(), StringComparison.Ordinal);
-        foreach (var mark in new[] { "hm-0101", "HM-0102" }) Assert.StartsWith(lift, (await AddAsync(crew, lift, mark)).Headers.Location!.ToString(), StringComparison.Ordinal);
+        Assert.Contains(
+            "leg 1 has no sling yet",
+            (await crew.PageAsync(lift)).Body!.TextContent.ToLowerInvariant(),
+            StringComparison.Ordinal
+        );
+        foreach (var mark in new[] { "hm-0101", "HM-0102" })
+            Assert.StartsWith(
+                lift,
+                (await AddAsync(crew, lift, mark)).Headers.Location!.ToString(),
+                StringComparison.Ordinal
+            );
         var page = await crew.PageAsync(lift);
         Assert.Contains("carried", page.QuerySelector("section.answer")!.TextContent, StringComparison.Ordinal);
         Assert.Contains("HM-0101", page.QuerySelector("[data-weakest]")!.TextContent, StringComparison.Ordinal);
@@ -27,21 +36,56 @@ public class LiftPageTests
         Assert.Contains("60 deg", page.Body!.TextContent, StringComparison.Ordinal);
 
         // Nothing goes out before every item is answered.
-        var half = await crew.PostAsync($"{lift}/ready?handler=Check", Fields(page, ("done", "weight")), $"{lift}/ready");
+        var half = await crew.PostAsync(
+            $"{lift}/ready?handler=Check",
+            Fields(page, ("done", "weight")),
+            $"{lift}/ready"
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, half.StatusCode);
-        Assert.Contains("Not answered yet", (await Visitor.ReadAsync(half)).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "Not answered yet",
+            (await Visitor.ReadAsync(half)).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.Redirect, (await CheckAsync(crew, lift)).StatusCode);
-        Assert.Equal(HttpStatusCode.Forbidden, (await crew.PostAsync($"{lift}/ready?handler=Issue", Fields(page, ("holder", "Maud")), $"{lift}/ready")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (
+                await crew.PostAsync($"{lift}/ready?handler=Issue", Fields(page, ("holder", "Maud")), $"{lift}/ready")
+            ).StatusCode
+        );
         var stores = await yard.SignedInAsync("stores");
-        Assert.Equal(HttpStatusCode.Redirect, (await stores.SubmitAsync($"{lift}/ready", "form[action*=Issue]", new() { ["holder"] = "Maud" })).StatusCode);
-        Assert.Contains("Out with Maud", (await crew.PageAsync("/piece/HM-0101")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await stores.SubmitAsync($"{lift}/ready", "form[action*=Issue]", new() { ["holder"] = "Maud" })).StatusCode
+        );
+        Assert.Contains(
+            "Out with Maud",
+            (await crew.PageAsync("/piece/HM-0101")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Contains("with Maud", (await crew.PageAsync("/?only=out")).Body!.TextContent, StringComparison.Ordinal);
         var unsaid = await crew.SubmitAsync($"{lift}/ready", "form[action*=Trial]", []);
         Assert.Equal(HttpStatusCode.UnprocessableEntity, unsaid.StatusCode);
-        Assert.Equal(HttpStatusCode.Redirect, (await crew.SubmitAsync($"{lift}/ready", "form[action*=Trial]", new() { ["level"] = "no", ["links"] = "leg 2: 3" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Redirect, (await crew.SubmitAsync($"{lift}/ready", "form[action*=End]", new() { ["note"] = "landed" })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await crew.SubmitAsync(
+                    $"{lift}/ready",
+                    "form[action*=Trial]",
+                    new() { ["level"] = "no", ["links"] = "leg 2: 3" }
+                )
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await crew.SubmitAsync($"{lift}/ready", "form[action*=End]", new() { ["note"] = "landed" })).StatusCode
+        );
         Assert.Contains("leg 2: 3", (await crew.PageAsync(lift)).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Redirect, (await stores.SubmitAsync("/piece/HM-0101/yard", "form[action*=Return]", [])).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await stores.SubmitAsync("/piece/HM-0101/yard", "form[action*=Return]", [])).StatusCode
+        );
     }
 
     [Fact]
@@ -52,21 +96,52 @@ public class LiftPageTests
         await yard.RegisterAsync(Seed.Shackle("HM-0200"));
         var crew = await yard.SignedInAsync("crew");
         var lift = await BegunAsync(crew, ("legs", "1"), ("angle", "90"));
-        foreach (var (mark, said) in new[] { ("HM-0200", "can\u0027t be put on a lift"), ("HM-9999", "There is no piece"), ("<script>", "There is no piece") })
+        foreach (
+            var (mark, said) in new[]
+            {
+                ("HM-0200", "can\u0027t be put on a lift"),
+                ("HM-9999", "There is no piece"),
+                ("<script>", "There is no piece"),
+            }
+        )
         {
             var refused = await AddAsync(crew, lift, mark);
             Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-            Assert.Contains(said, (await Visitor.ReadAsync(refused)).QuerySelector("[role=alert]")!.TextContent, StringComparison.Ordinal);
+            Assert.Contains(
+                said,
+                (await Visitor.ReadAsync(refused)).QuerySelector("[role=alert]")!.TextContent,
+                StringComparison.Ordinal
+            );
         }
 
         await AddAsync(crew, lift, "HM-0101");
-        await (await yard.SignedInAsync("stores")).SubmitAsync("/piece/HM-0101/hold", "main form", new() { ["reason"] = "cover cut" });
-        Assert.Contains("not permitted", (await crew.PageAsync(lift)).QuerySelector("section.answer")!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("HM-0101 on your lift", (await crew.PageAsync("/lift")).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("Gate leaf", (await crew.PageAsync("/piece/HM-0101")).Body!.TextContent, StringComparison.Ordinal);
+        await (await yard.SignedInAsync("stores")).SubmitAsync(
+            "/piece/HM-0101/hold",
+            "main form",
+            new() { ["reason"] = "cover cut" }
+        );
+        Assert.Contains(
+            "not permitted",
+            (await crew.PageAsync(lift)).QuerySelector("section.answer")!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "HM-0101 on your lift",
+            (await crew.PageAsync("/lift")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Gate leaf",
+            (await crew.PageAsync("/piece/HM-0101")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, (await CheckAsync(crew, lift)).StatusCode);
         await crew.SubmitAsync("/lift", "form[action*=Seen]", []);
-        Assert.DoesNotContain("HM-0101 on your lift", (await crew.PageAsync("/lift")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "HM-0101 on your lift",
+            (await crew.PageAsync("/lift")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -78,11 +153,29 @@ public class LiftPageTests
         var lift = await BegunAsync(crew, ("legs", "1"), ("angle", "90"), ("critical", "true"));
         await AddAsync(crew, lift, "HM-0101");
         await CheckAsync(crew, lift);
-        Assert.Null((await (await yard.SignedInAsync("stores")).PageAsync($"{lift}/ready")).QuerySelector("form[action*=Issue]"));
+        Assert.Null(
+            (await (await yard.SignedInAsync("stores")).PageAsync($"{lift}/ready")).QuerySelector("form[action*=Issue]")
+        );
         var qualified = await yard.SignedInAsync("qualified");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await qualified.SubmitAsync($"{lift}/ready", "form[action*=Sign]", new() { ["password"] = "wrong" })).StatusCode);
-        Assert.Equal(HttpStatusCode.Redirect, (await qualified.SubmitAsync($"{lift}/ready", "form[action*=Sign]", new() { ["password"] = WebYard.Password })).StatusCode);
-        Assert.NotNull((await (await yard.SignedInAsync("stores")).PageAsync($"{lift}/ready")).QuerySelector("form[action*=Issue]"));
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await qualified.SubmitAsync($"{lift}/ready", "form[action*=Sign]", new() { ["password"] = "wrong" })
+            ).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await qualified.SubmitAsync(
+                    $"{lift}/ready",
+                    "form[action*=Sign]",
+                    new() { ["password"] = WebYard.Password }
+                )
+            ).StatusCode
+        );
+        Assert.NotNull(
+            (await (await yard.SignedInAsync("stores")).PageAsync($"{lift}/ready")).QuerySelector("form[action*=Issue]")
+        );
     }
 
     [Fact]
@@ -95,15 +188,36 @@ public class LiftPageTests
         await AddAsync(crew, lift, "HM-0101");
         var worked = await crew.SubmitAsync(lift, "form.bench-form", new() { ["weight"] = "3 t" });
         Assert.Equal(HttpStatusCode.Redirect, worked.StatusCode);
-        Assert.Contains("overloaded", (await crew.PageAsync(lift)).QuerySelector("section.answer")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "overloaded",
+            (await crew.PageAsync(lift)).QuerySelector("section.answer")!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Contains("What would help", (await crew.PageAsync(lift)).Body!.TextContent, StringComparison.Ordinal);
 
         var live = await WorkAsync(crew, lift, ("weight", "1 t"));
         Assert.Contains("carried", await live.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
         Assert.Equal("5", live.Headers.GetValues("X-Lift-Version").Single());
-        var old = await crew.PostAsync($"{lift}?handler=Work", new() { ["version"] = "2", ["weight"] = "9 t", ["basis"] = "known" }, lift);
-        Assert.Contains("Somebody else has changed this lift", await old.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
-        Assert.Contains("1 t", (await crew.PageAsync(lift)).QuerySelector("input[name=weight]")!.GetAttribute("value"), StringComparison.Ordinal);
+        var old = await crew.PostAsync(
+            $"{lift}?handler=Work",
+            new()
+            {
+                ["version"] = "2",
+                ["weight"] = "9 t",
+                ["basis"] = "known",
+            },
+            lift
+        );
+        Assert.Contains(
+            "Somebody else has changed this lift",
+            await old.Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "1 t",
+            (await crew.PageAsync(lift)).QuerySelector("input[name=weight]")!.GetAttribute("value"),
+            StringComparison.Ordinal
+        );
     }
 
     [Theory]
@@ -123,7 +237,10 @@ public class LiftPageTests
         var response = await WorkAsync(crew, lift, (field, typed));
         Assert.Equal(HttpStatusCode.OK, response.StatusCode);
         Assert.DoesNotContain("<script>", await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
-        Assert.Equal(typed, (await crew.PageAsync(lift)).QuerySelector($"[name={field}]")?.GetAttribute("value") ?? typed);
+        Assert.Equal(
+            typed,
+            (await crew.PageAsync(lift)).QuerySelector($"[name={field}]")?.GetAttribute("value") ?? typed
+        );
         Assert.True((await crew.GetAsync($"{lift}/plan")).IsSuccessStatusCode);
     }
 
@@ -134,17 +251,32 @@ public class LiftPageTests
         await RoundslingAsync(yard, "HM-0101");
         var held = await RoundslingAsync(yard, "HM-0102");
         var crew = await yard.SignedInAsync("crew");
-        await (await yard.SignedInAsync("stores")).SubmitAsync($"/piece/{held}/hold", "main form", new() { ["reason"] = "cover cut" });
+        await (await yard.SignedInAsync("stores")).SubmitAsync(
+            $"/piece/{held}/hold",
+            "main form",
+            new() { ["reason"] = "cover cut" }
+        );
         var lift = await BegunAsync(crew, ("legs", "1"), ("angle", "90"));
         var page = await crew.PageAsync($"{lift}/gear?family=roundsling");
         Assert.Contains("HM-0101", page.QuerySelector("table")!.TextContent, StringComparison.Ordinal);
         Assert.DoesNotContain("HM-0102", page.QuerySelector("table")!.TextContent, StringComparison.Ordinal);
         Assert.Contains("On hold", page.Body!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Redirect, (await crew.SubmitAsync($"{lift}/gear?family=roundsling", "td form", [])).StatusCode);
-        Assert.Contains("HM-0101", (await crew.PageAsync(lift)).QuerySelector("[data-weakest]")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await crew.SubmitAsync($"{lift}/gear?family=roundsling", "td form", [])).StatusCode
+        );
+        Assert.Contains(
+            "HM-0101",
+            (await crew.PageAsync(lift)).QuerySelector("[data-weakest]")!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.NotFound, (await crew.GetAsync($"{lift}/gear?family=restraint")).StatusCode);
         Assert.Equal(HttpStatusCode.NotFound, (await crew.GetAsync($"{lift}/gear?family=anvil")).StatusCode);
-        Assert.Contains("\"format\": \"keralith.lift/1\"", await (await crew.GetAsync($"{lift}/document.json")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains(
+            "\"format\": \"keralith.lift/1\"",
+            await (await crew.GetAsync($"{lift}/document.json")).Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -157,9 +289,17 @@ public class LiftPageTests
         await AddAsync(crew, lift, "HM-0101");
         await crew.SubmitAsync(lift, "form[action*=Template]", []);
         var list = await crew.PageAsync("/lift");
-        Assert.Contains("Gate leaf", list.QuerySelector("form[action*=Begin] .text-left")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "Gate leaf",
+            list.QuerySelector("form[action*=Begin] .text-left")!.TextContent,
+            StringComparison.Ordinal
+        );
         var begun = await crew.SubmitAsync("/lift", "form[action*=Begin]:has(.text-left)", []);
-        Assert.DoesNotContain("HM-0101", (await crew.PageAsync(begun.Headers.Location!.ToString())).Body!.TextContent, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "HM-0101",
+            (await crew.PageAsync(begun.Headers.Location!.ToString())).Body!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -169,8 +309,16 @@ public class LiftPageTests
         var lift = await BegunAsync(await yard.SignedInAsync("crew"));
         var auditor = await yard.SignedInAsync("auditor");
         Assert.NotNull((await auditor.PageAsync(lift)).QuerySelector("form.bench-form fieldset[disabled]"));
-        foreach (var handler in new[] { "Work", "Save", "Add", "Weigh", "Template" }) Assert.Equal(HttpStatusCode.Forbidden, (await auditor.PostAsync($"{lift}?handler={handler}", [], "/account")).StatusCode);
-        foreach (var handler in new[] { "Check", "Sign", "Issue", "Trial", "End" }) Assert.Equal(HttpStatusCode.Forbidden, (await auditor.PostAsync($"{lift}/ready?handler={handler}", [], "/account")).StatusCode);
+        foreach (var handler in new[] { "Work", "Save", "Add", "Weigh", "Template" })
+            Assert.Equal(
+                HttpStatusCode.Forbidden,
+                (await auditor.PostAsync($"{lift}?handler={handler}", [], "/account")).StatusCode
+            );
+        foreach (var handler in new[] { "Check", "Sign", "Issue", "Trial", "End" })
+            Assert.Equal(
+                HttpStatusCode.Forbidden,
+                (await auditor.PostAsync($"{lift}/ready?handler={handler}", [], "/account")).StatusCode
+            );
     }
 
     [Fact]
@@ -178,14 +326,30 @@ public class LiftPageTests
     {
         await using var yard = await WebYard.OpenAsync();
         var crew = await yard.SignedInAsync("crew");
-        Assert.Contains("No load cell is connected", (await crew.PageAsync("/lift/cell")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "No load cell is connected",
+            (await crew.PageAsync("/lift/cell")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         var lift = await BegunAsync(crew);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await crew.PostAsync($"{lift}?handler=Weigh", new() { ["version"] = "2" }, lift)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await crew.PostAsync($"{lift}?handler=Weigh", new() { ["version"] = "2" }, lift)).StatusCode
+        );
     }
 
     private static async Task<string> RoundslingAsync(WebYard yard, string mark)
     {
-        var form = Seed.With(mark, "roundsling", ("coreFiber", "polyester"), ("coverFiber", "polyester"), ("circumference", "4 m"), ("ratedHitch", "vertical"), ("ratedLoad", "2 t"), ("designFactor", "7"));
+        var form = Seed.With(
+            mark,
+            "roundsling",
+            ("coreFiber", "polyester"),
+            ("coverFiber", "polyester"),
+            ("circumference", "4 m"),
+            ("ratedHitch", "vertical"),
+            ("ratedLoad", "2 t"),
+            ("designFactor", "7")
+        );
         await yard.AcceptedAsync(form, DateTimeOffset.UtcNow.AddDays(-10));
         return mark;
     }
@@ -193,42 +357,86 @@ public class LiftPageTests
     private static async Task<string> BegunAsync(Visitor visitor, params (string Name, string Value)[] typed)
     {
         var lift = (await visitor.SubmitAsync("/lift", "form[action*=Begin]", [])).Headers.Location!.ToString();
-        var fields = new Dictionary<string, string> { ["name"] = "Gate leaf", ["basis"] = "known", ["weight"] = "1200 kg", ["massUnit"] = "kg", ["stand"] = "alike", ["hitch"] = "vertical" };
-        foreach (var (name, value) in typed) fields[name] = value;
+        var fields = new Dictionary<string, string>
+        {
+            ["name"] = "Gate leaf",
+            ["basis"] = "known",
+            ["weight"] = "1200 kg",
+            ["massUnit"] = "kg",
+            ["stand"] = "alike",
+            ["hitch"] = "vertical",
+        };
+        foreach (var (name, value) in typed)
+            fields[name] = value;
         Assert.Equal(HttpStatusCode.Redirect, (await visitor.SubmitAsync(lift, "form.bench-form", fields)).StatusCode);
         return lift;
     }
 
     /// <summary>The bench's form as it stands, sent to one of its presses.</summary>
-    private static async Task<HttpResponseMessage> PressAsync(Visitor visitor, string lift, string handler, params (string Name, string Value)[] typed)
+    private static async Task<HttpResponseMessage> PressAsync(
+        Visitor visitor,
+        string lift,
+        string handler,
+        params (string Name, string Value)[] typed
+    )
     {
         var page = await visitor.PageAsync(lift);
-        var fields = page.QuerySelectorAll("form.bench-form input:not([type=radio]):not([type=checkbox]), form.bench-form input:checked").Where(i => i.GetAttribute("name") is not null)
+        var fields = page.QuerySelectorAll(
+                "form.bench-form input:not([type=radio]):not([type=checkbox]), form.bench-form input:checked"
+            )
+            .Where(i => i.GetAttribute("name") is not null)
             .Select(i => (Name: i.GetAttribute("name")!, Value: i.GetAttribute("value") ?? string.Empty))
-            .Concat(page.QuerySelectorAll("form.bench-form select").Select(s => (Name: s.GetAttribute("name")!, Value: s.QuerySelector("option[selected]")?.GetAttribute("value") ?? string.Empty)))
-            .Where(f => f.Name != "__RequestVerificationToken").ToDictionary(f => f.Name, f => f.Value);
-        foreach (var (name, value) in typed) fields[name] = value;
+            .Concat(
+                page.QuerySelectorAll("form.bench-form select")
+                    .Select(s =>
+                        (
+                            Name: s.GetAttribute("name")!,
+                            Value: s.QuerySelector("option[selected]")?.GetAttribute("value") ?? string.Empty
+                        )
+                    )
+            )
+            .Where(f => f.Name != "__RequestVerificationToken")
+            .ToDictionary(f => f.Name, f => f.Value);
+        foreach (var (name, value) in typed)
+            fields[name] = value;
         return await visitor.PostAsync($"{lift}?handler={handler}", fields, lift);
     }
 
-    private static Task<HttpResponseMessage> AddAsync(Visitor visitor, string lift, string mark) => PressAsync(visitor, lift, "Add", ("add", mark));
+    private static Task<HttpResponseMessage> AddAsync(Visitor visitor, string lift, string mark) =>
+        PressAsync(visitor, lift, "Add", ("add", mark));
 
-    private static Task<HttpResponseMessage> WorkAsync(Visitor visitor, string lift, params (string Name, string Value)[] typed) => PressAsync(visitor, lift, "Work", typed);
+    private static Task<HttpResponseMessage> WorkAsync(
+        Visitor visitor,
+        string lift,
+        params (string Name, string Value)[] typed
+    ) => PressAsync(visitor, lift, "Work", typed);
 
     private static async Task<HttpResponseMessage> CheckAsync(Visitor visitor, string lift)
     {
         var page = await visitor.PageAsync(lift);
         var request = new HttpRequestMessage(HttpMethod.Post, $"{lift}/ready?handler=Check")
         {
-            Content = new FormUrlEncodedContent([.. LiftChecklist.Items.Select(i => new KeyValuePair<string, string>("done", i.Code)), .. Fields(page), new("__RequestVerificationToken", await visitor.TokenAsync($"{lift}/ready"))]),
+            Content = new FormUrlEncodedContent([
+                .. LiftChecklist.Items.Select(i => new KeyValuePair<string, string>("done", i.Code)),
+                .. Fields(page),
+                new("__RequestVerificationToken", await visitor.TokenAsync($"{lift}/ready")),
+            ]),
         };
         return await visitor.SendAsync(request);
     }
 
-    private static Dictionary<string, string> Fields(AngleSharp.Html.Dom.IHtmlDocument bench, params (string Name, string Value)[] more)
+    private static Dictionary<string, string> Fields(
+        AngleSharp.Html.Dom.IHtmlDocument bench,
+        params (string Name, string Value)[] more
+    )
     {
-        var fields = new Dictionary<string, string> { ["version"] = bench.QuerySelector("input[name=version]")!.GetAttribute("value")!, ["Submission"] = Guid.NewGuid().ToString() };
-        foreach (var (name, value) in more) fields[name] = value;
+        var fields = new Dictionary<string, string>
+        {
+            ["version"] = bench.QuerySelector("input[name=version]")!.GetAttribute("value")!,
+            ["Submission"] = Guid.NewGuid().ToString(),
+        };
+        foreach (var (name, value) in more)
+            fields[name] = value;
         return fields;
     }
 }

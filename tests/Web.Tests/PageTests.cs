@@ -55,7 +55,18 @@ public class PageTests
         Assert.NotNull(shackle.QuerySelector("[name=pinSize]"));
         Assert.Null(shackle.QuerySelector("[name=legs]"));
         Assert.NotNull(shackle.QuerySelector("[name='baseline:pin:shackle.wear-pin']"));
-        var sling = Visitor.ReadAsync(await stores.PostAsync("/register/new?handler=Ask", new() { ["family"] = "alloy-chain-sling", ["legs"] = "2", ["endFitting"] = "hook" }, "/register/new"));
+        var sling = Visitor.ReadAsync(
+            await stores.PostAsync(
+                "/register/new?handler=Ask",
+                new()
+                {
+                    ["family"] = "alloy-chain-sling",
+                    ["legs"] = "2",
+                    ["endFitting"] = "hook",
+                },
+                "/register/new"
+            )
+        );
         Assert.NotNull((await sling).QuerySelector("[name='baseline:leg-2/hook:hook.throat']"));
     }
 
@@ -65,27 +76,45 @@ public class PageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var inspector = await yard.SignedInAsync("inspector");
-        var inspect = (await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        var inspect = (
+            await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
         var next = inspect;
         for (var step = 0; step < 10 && !next.EndsWith("/sign", StringComparison.Ordinal); step++)
         {
             var page = await inspector.PageAsync(next);
-            var answers = page.QuerySelectorAll("[data-question]").ToDictionary(
-                q => $"{q.GetAttribute("data-question")}:{(q.QuerySelector("[data-field=answer]") is null ? "value" : "answer")}",
-                q => q.QuerySelector("[data-field=answer]") is null ? "22.2 mm" : "no");
-            if (answers.ContainsKey("shackle.wear-pin:value")) answers["shackle.wear-pin:value"] = "0.98";
+            var answers = page.QuerySelectorAll("[data-question]")
+                .ToDictionary(
+                    q =>
+                        $"{q.GetAttribute("data-question")}:{(q.QuerySelector("[data-field=answer]") is null ? "value" : "answer")}",
+                    q => q.QuerySelector("[data-field=answer]") is null ? "22.2 mm" : "no"
+                );
+            if (answers.ContainsKey("shackle.wear-pin:value"))
+                answers["shackle.wear-pin:value"] = "0.98";
             var response = await inspector.SubmitAsync(next, "form[data-draft]", answers);
             Assert.Equal(HttpStatusCode.Redirect, response.StatusCode);
             next = response.Headers.Location!.ToString();
         }
 
-        Assert.Contains("fit", (await inspector.PageAsync(next)).QuerySelector("main header")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "fit",
+            (await inspector.PageAsync(next)).QuerySelector("main header")!.TextContent,
+            StringComparison.Ordinal
+        );
         var refused = await inspector.SubmitAsync(next, "main form", new() { ["password"] = "not mine" });
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("not your password", (await Visitor.ReadAsync(refused)).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "not your password",
+            (await Visitor.ReadAsync(refused)).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         var signed = await inspector.SubmitAsync(next, "main form", new() { ["password"] = WebYard.Password });
         Assert.StartsWith("/inspection/", signed.Headers.Location!.ToString(), StringComparison.Ordinal);
-        Assert.Contains("May be used", (await inspector.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "May be used",
+            (await inspector.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -94,15 +123,37 @@ public class PageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var inspector = await yard.SignedInAsync("inspector");
-        var inspect = (await inspector.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])).Headers.Location!.ToString();
-        var (_, good) = await AnswerAsync(inspector, inspect, new { part = "leg-1/hook", criterion = "hook.throat", value = "1.45", unit = "in" });
+        var inspect = (
+            await inspector.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
+        var (_, good) = await AnswerAsync(
+            inspector,
+            inspect,
+            new
+            {
+                part = "leg-1/hook",
+                criterion = "hook.throat",
+                value = "1.45",
+                unit = "in",
+            }
+        );
         Assert.True(good.GetProperty("kept").GetBoolean());
         var html = good.GetProperty("html").GetString()!;
         Assert.Contains("remove", html, StringComparison.Ordinal);
         Assert.Contains("asme remove, osha clear", html, StringComparison.Ordinal);
         Assert.Contains("1.444 in", html, StringComparison.Ordinal);
         Assert.Contains("1.581 in", html, StringComparison.Ordinal);
-        var (_, bad) = await AnswerAsync(inspector, inspect, new { part = "leg-1/hook", criterion = "hook.throat", value = "1,45 in", unit = "in" });
+        var (_, bad) = await AnswerAsync(
+            inspector,
+            inspect,
+            new
+            {
+                part = "leg-1/hook",
+                criterion = "hook.throat",
+                value = "1,45 in",
+                unit = "in",
+            }
+        );
         Assert.False(bad.GetProperty("kept").GetBoolean());
         var page = await inspector.PageAsync($"{inspect}?part=leg-1/hook");
         Assert.Equal("1.45 in", ((IHtmlInputElement)page.QuerySelector("[name='hook.throat:value']")!).Value);
@@ -114,18 +165,33 @@ public class PageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var inspector = await yard.SignedInAsync("inspector");
-        var inspect = (await inspector.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        var inspect = (
+            await inspector.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
         await TestDatabases.AllowConnectionsAsync(yard.ConnectionString, false);
         await TestDatabases.KickOutAsync(yard.ConnectionString);
         for (var i = 0; i < 3; i++)
         {
             var away = await inspector.GetAsync("/");
             Assert.Equal(HttpStatusCode.ServiceUnavailable, away.StatusCode);
-            Assert.Contains("can't be reached just now", WebUtility.HtmlDecode(await away.Content.ReadAsStringAsync(Cancel)), StringComparison.Ordinal);
+            Assert.Contains(
+                "can't be reached just now",
+                WebUtility.HtmlDecode(await away.Content.ReadAsStringAsync(Cancel)),
+                StringComparison.Ordinal
+            );
         }
 
         await TestDatabases.AllowConnectionsAsync(yard.ConnectionString, true);
-        var (status, kept) = await AnswerAsync(inspector, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "no" });
+        var (status, kept) = await AnswerAsync(
+            inspector,
+            inspect,
+            new
+            {
+                part = "leg-1",
+                criterion = "chain.crack",
+                answer = "no",
+            }
+        );
         Assert.Equal(HttpStatusCode.OK, status);
         Assert.True(kept.GetProperty("kept").GetBoolean());
     }
@@ -136,29 +202,79 @@ public class PageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var (one, two) = (await yard.SignedInAsync("inspector"), await yard.SignedInAsync("inspector2"));
-        var inspect = (await one.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])).Headers.Location!.ToString();
-        var (_, first) = await AnswerAsync(one, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "no", seen = "" });
-        Assert.DoesNotContain("after this page was opened", first.GetProperty("html").GetString(), StringComparison.Ordinal);
-        var (_, later) = await AnswerAsync(two, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "yes", seen = "" });
-        Assert.Contains("Test inspector entered No fault", later.GetProperty("html").GetString(), StringComparison.Ordinal);
-        var (_, again) = await AnswerAsync(two, inspect, new { part = "leg-1", criterion = "chain.crack", answer = "no", seen = later.GetProperty("seen").GetString() });
-        Assert.DoesNotContain("after this page was opened", again.GetProperty("html").GetString(), StringComparison.Ordinal);
-        Assert.Equal("no", (await two.PageAsync($"{inspect}?part=leg-1")).QuerySelector("[data-question='chain.crack'] [data-field=answer][checked]")!.GetAttribute("value"));
+        var inspect = (
+            await one.SubmitAsync("/piece/HM-0001", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
+        var (_, first) = await AnswerAsync(
+            one,
+            inspect,
+            new
+            {
+                part = "leg-1",
+                criterion = "chain.crack",
+                answer = "no",
+                seen = "",
+            }
+        );
+        Assert.DoesNotContain(
+            "after this page was opened",
+            first.GetProperty("html").GetString(),
+            StringComparison.Ordinal
+        );
+        var (_, later) = await AnswerAsync(
+            two,
+            inspect,
+            new
+            {
+                part = "leg-1",
+                criterion = "chain.crack",
+                answer = "yes",
+                seen = "",
+            }
+        );
+        Assert.Contains(
+            "Test inspector entered No fault",
+            later.GetProperty("html").GetString(),
+            StringComparison.Ordinal
+        );
+        var (_, again) = await AnswerAsync(
+            two,
+            inspect,
+            new
+            {
+                part = "leg-1",
+                criterion = "chain.crack",
+                answer = "no",
+                seen = later.GetProperty("seen").GetString(),
+            }
+        );
+        Assert.DoesNotContain(
+            "after this page was opened",
+            again.GetProperty("html").GetString(),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            "no",
+            (await two.PageAsync($"{inspect}?part=leg-1"))
+                .QuerySelector("[data-question='chain.crack'] [data-field=answer][checked]")!
+                .GetAttribute("value")
+        );
     }
 
-    public static TheoryData<string, string> Hostile => new()
-    {
-        { "/scan?q=%00", "" },
-        { "/scan?q=" + new string('A', 3000), "" },
-        { "/register?q=%25_%27%3B--&store=999999&state=bogus&page=-4", "" },
-        { "/register?page=99999999999999", "" },
-        { "/piece/%3Cscript%3E", "" },
-        { "/piece/..%2f..%2fetc", "" },
-        { "/inspect/00000000-0000-0000-0000-000000000000", "" },
-        { "/rules?family=%3Cscript%3E", "" },
-        { "/?store=-1", "" },
-        { "/ledger?before=-9223372036854775808", "" },
-    };
+    public static TheoryData<string, string> Hostile =>
+        new()
+        {
+            { "/scan?q=%00", "" },
+            { "/scan?q=" + new string('A', 3000), "" },
+            { "/register?q=%25_%27%3B--&store=999999&state=bogus&page=-4", "" },
+            { "/register?page=99999999999999", "" },
+            { "/piece/%3Cscript%3E", "" },
+            { "/piece/..%2f..%2fetc", "" },
+            { "/inspect/00000000-0000-0000-0000-000000000000", "" },
+            { "/rules?family=%3Cscript%3E", "" },
+            { "/?store=-1", "" },
+            { "/ledger?before=-9223372036854775808", "" },
+        };
 
     [Theory]
     [MemberData(nameof(Hostile))]
@@ -167,7 +283,11 @@ public class PageTests
         await using var yard = await WebYard.OpenAsync();
         var response = await (await yard.SignedInAsync("inspector")).GetAsync(path);
         Assert.True((int)response.StatusCode < 500, $"{response.StatusCode}");
-        Assert.DoesNotContain("<script>", await response.Content.ReadAsStringAsync(Cancel), StringComparison.OrdinalIgnoreCase);
+        Assert.DoesNotContain(
+            "<script>",
+            await response.Content.ReadAsStringAsync(Cancel),
+            StringComparison.OrdinalIgnoreCase
+        );
     }
 
     [Theory]
@@ -187,8 +307,15 @@ public class PageTests
             fields[field] = evil;
             var response = await stores.PostAsync("/register/new", fields);
             Assert.True((int)response.StatusCode < 500, $"{field}: {response.StatusCode}");
-            var page = response.StatusCode == HttpStatusCode.Redirect ? await stores.GetAsync(response.Headers.Location!.ToString()) : response;
-            Assert.DoesNotContain("<script>alert", await page.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+            var page =
+                response.StatusCode == HttpStatusCode.Redirect
+                    ? await stores.GetAsync(response.Headers.Location!.ToString())
+                    : response;
+            Assert.DoesNotContain(
+                "<script>alert",
+                await page.Content.ReadAsStringAsync(Cancel),
+                StringComparison.Ordinal
+            );
         }
     }
 
@@ -203,12 +330,19 @@ public class PageTests
         Assert.Equal(HttpStatusCode.UnprocessableEntity, slip.StatusCode);
         var page = await Visitor.ReadAsync(slip);
         Assert.Contains("HM-0101 stands twice", page.QuerySelector("main")!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("HM-0109 O-109", page.QuerySelector("textarea[name=alike]")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "HM-0109 O-109",
+            page.QuerySelector("textarea[name=alike]")!.TextContent,
+            StringComparison.Ordinal
+        );
 
         form["alike"] = string.Join('\n', Enumerable.Range(101, 9).Select(i => $"HM-0{i} O-{i}"));
         var done = await stores.PostAsync("/register/new", form);
         Assert.Equal("/register?q=HM-010&state=new", done.Headers.Location!.ToString());
-        Assert.Equal(10, (await stores.PageAsync(done.Headers.Location.ToString())).QuerySelectorAll("tbody tr").Length);
+        Assert.Equal(
+            10,
+            (await stores.PageAsync(done.Headers.Location.ToString())).QuerySelectorAll("tbody tr").Length
+        );
     }
 
     [Fact]
@@ -216,7 +350,17 @@ public class PageTests
     {
         await using var yard = await WebYard.OpenAsync();
         var total = 0L;
-        foreach (var path in new[] { "/sign-in", "/assets/app.css", "/assets/app.js", "/assets/atkinson-hyperlegible-next-latin-wght-normal.woff2", "/assets/atkinson-hyperlegible-mono-latin-wght-normal.woff2", "/sign.svg" })
+        foreach (
+            var path in new[]
+            {
+                "/sign-in",
+                "/assets/app.css",
+                "/assets/app.js",
+                "/assets/atkinson-hyperlegible-next-latin-wght-normal.woff2",
+                "/assets/atkinson-hyperlegible-mono-latin-wght-normal.woff2",
+                "/sign.svg",
+            }
+        )
         {
             var request = new HttpRequestMessage(HttpMethod.Get, path);
             request.Headers.AcceptEncoding.ParseAdd("br");
@@ -228,13 +372,23 @@ public class PageTests
         Assert.InRange(total, 1, 150_000);
     }
 
-    private static async Task<(HttpStatusCode Status, JsonElement Body)> AnswerAsync(Visitor visitor, string inspect, object answer)
+    private static async Task<(HttpStatusCode Status, JsonElement Body)> AnswerAsync(
+        Visitor visitor,
+        string inspect,
+        object answer
+    )
     {
         var page = await (await visitor.GetAsync(inspect)).Content.ReadAsStringAsync(Cancel);
-        var request = new HttpRequestMessage(HttpMethod.Post, $"{inspect.Split('?')[0]}?handler=Answer") { Content = JsonContent.Create(answer) };
+        var request = new HttpRequestMessage(HttpMethod.Post, $"{inspect.Split('?')[0]}?handler=Answer")
+        {
+            Content = JsonContent.Create(answer),
+        };
         request.Headers.Add("X-Form-Token", page.Split("data-token=\"")[1].Split('"')[0]);
         request.Headers.Accept.ParseAdd("application/json");
         var response = await visitor.SendAsync(request);
-        return (response.StatusCode, response.IsSuccessStatusCode ? await response.Content.ReadFromJsonAsync<JsonElement>(Cancel) : default);
+        return (
+            response.StatusCode,
+            response.IsSuccessStatusCode ? await response.Content.ReadFromJsonAsync<JsonElement>(Cancel) : default
+        );
     }
 }

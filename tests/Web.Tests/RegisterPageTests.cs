@@ -18,16 +18,28 @@ public class RegisterPageTests
     {
         await using var yard = await WebYard.OpenAsync();
         var stores = await yard.SignedInAsync("stores");
-        const string file = "mark,Serial No,family,size,pin_type,WLL,store\nHM-0100,P-1,shackle,7/8 in,screw,2 t,Basin Yard\nHM-0101,P-2,shackle,7/8,screw,2 t,Basin Yard\n";
+        const string file =
+            "mark,Serial No,family,size,pin_type,WLL,store\nHM-0100,P-1,shackle,7/8 in,screw,2 t,Basin Yard\nHM-0101,P-2,shackle,7/8,screw,2 t,Basin Yard\n";
         var sent = await stores.SendFileAsync("/register/import", "file", "register.csv", Encoding.UTF8.GetBytes(file));
-        Assert.True(sent.StatusCode == HttpStatusCode.Redirect, await sent.Content.ReadAsStringAsync(Cancel) + sent.Headers);
+        Assert.True(
+            sent.StatusCode == HttpStatusCode.Redirect,
+            await sent.Content.ReadAsStringAsync(Cancel) + sent.Headers
+        );
         var page = sent.Headers.Location!.ToString();
         var preview = await stores.PageAsync(page);
         Assert.Contains("1 would land", preview.Body!.TextContent, StringComparison.Ordinal);
         Assert.Contains("no unit", preview.Body!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("size", await (await stores.GetAsync($"{page}/errors.csv")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        Assert.Contains(
+            "size",
+            await (await stores.GetAsync($"{page}/errors.csv")).Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.Redirect, (await stores.SubmitAsync(page, "form[action*=Land]", [])).StatusCode);
-        Assert.Contains("1 piece landed, 1 rows left out", (await stores.PageAsync(page)).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "1 piece landed, 1 rows left out",
+            (await stores.PageAsync(page)).Body!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Contains("HM-0100", (await stores.PageAsync("/register")).Body!.TextContent, StringComparison.Ordinal);
         Assert.Equal(HttpStatusCode.NotFound, (await (await yard.SignedInAsync("admin")).GetAsync(page)).StatusCode);
     }
@@ -38,16 +50,40 @@ public class RegisterPageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var crew = await yard.SignedInAsync("crew");
-        foreach (var (path, start) in new[] { ("/register/export.csv", "mark,serial,family"), ("/register/export.csv?all=true", "mark,serial"), ("/register/export.xlsx", "PK"), ("/register/export.pdf", "%PDF-"), ("/labels/sheet.pdf?marks=HM-0001", "%PDF-"), ("/labels/sheet.svg?marks=HM-0001", "<svg") })
+        foreach (
+            var (path, start) in new[]
+            {
+                ("/register/export.csv", "mark,serial,family"),
+                ("/register/export.csv?all=true", "mark,serial"),
+                ("/register/export.xlsx", "PK"),
+                ("/register/export.pdf", "%PDF-"),
+                ("/labels/sheet.pdf?marks=HM-0001", "%PDF-"),
+                ("/labels/sheet.svg?marks=HM-0001", "<svg"),
+            }
+        )
         {
             var response = await crew.GetAsync(path);
             Assert.Equal(HttpStatusCode.OK, response.StatusCode);
             Assert.StartsWith(start, await response.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
         }
 
-        Assert.Contains("HM-0001", await (await crew.GetAsync("/labels/sheet.svg?marks=hm-0001")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
-        Assert.Contains("DO NOT USE", await (await crew.GetAsync("/labels/sheet.svg?marks=HM-0001&outOfUse=true")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
-        Assert.Contains("No such piece", (await crew.PageAsync("/labels?marks=HM-9999")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "HM-0001",
+            await (await crew.GetAsync("/labels/sheet.svg?marks=hm-0001")).Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "DO NOT USE",
+            await (await crew.GetAsync("/labels/sheet.svg?marks=HM-0001&outOfUse=true")).Content.ReadAsStringAsync(
+                Cancel
+            ),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "No such piece",
+            (await crew.PageAsync("/labels?marks=HM-9999")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]
@@ -57,14 +93,50 @@ public class RegisterPageTests
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var crew = await yard.SignedInAsync("crew");
-        var refused = await crew.PostAsync("/register/move", new() { ["marks"] = "hm-0001\nHM-0009", ["store"] = "2", ["peg"] = "Q7" });
+        var refused = await crew.PostAsync(
+            "/register/move",
+            new()
+            {
+                ["marks"] = "hm-0001\nHM-0009",
+                ["store"] = "2",
+                ["peg"] = "Q7",
+            }
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
         var again = await Visitor.ReadAsync(refused);
-        Assert.Contains("No such piece: HM-0009. Nothing was moved.", again.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "No such piece: HM-0009. Nothing was moved.",
+            again.Body!.TextContent,
+            StringComparison.Ordinal
+        );
         Assert.Equal("hm-0001\nHM-0009", again.QuerySelector("textarea")!.TextContent.Trim());
-        Assert.Contains("Choose the store", (await Visitor.ReadAsync(await crew.PostAsync("/register/move", new() { ["marks"] = "HM-0001" }))).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Redirect, (await crew.PostAsync("/register/move", new() { ["marks"] = "hm-0001\nhttp://keralith.test/piece/HM-0002\nHM-0001", ["store"] = "2", ["peg"] = "Q7" })).StatusCode);
-        foreach (var mark in new[] { "HM-0001", "HM-0002" }) Assert.Contains("Workboat Teasel", (await crew.PageAsync($"/piece/{mark}")).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "Choose the store",
+            (await Visitor.ReadAsync(await crew.PostAsync("/register/move", new() { ["marks"] = "HM-0001" })))
+                .Body!
+                .TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await crew.PostAsync(
+                    "/register/move",
+                    new()
+                    {
+                        ["marks"] = "hm-0001\nhttp://keralith.test/piece/HM-0002\nHM-0001",
+                        ["store"] = "2",
+                        ["peg"] = "Q7",
+                    }
+                )
+            ).StatusCode
+        );
+        foreach (var mark in new[] { "HM-0001", "HM-0002" })
+            Assert.Contains(
+                "Workboat Teasel",
+                (await crew.PageAsync($"/piece/{mark}")).Body!.TextContent,
+                StringComparison.Ordinal
+            );
     }
 
     [Fact]
@@ -73,14 +145,23 @@ public class RegisterPageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var crew = await yard.SignedInAsync("crew");
-        Assert.Equal("/piece/HM-0001", (await crew.GetAsync("/scan?q=" + Uri.EscapeDataString("http://127.0.0.1:5080/piece/HM-0001"))).Headers.Location!.ToString());
+        Assert.Equal(
+            "/piece/HM-0001",
+            (
+                await crew.GetAsync("/scan?q=" + Uri.EscapeDataString("http://127.0.0.1:5080/piece/HM-0001"))
+            ).Headers.Location!.ToString()
+        );
     }
 
     [Fact]
     public async Task A_picture_is_drawn_anew_without_what_the_camera_wrote_in_it()
     {
         var picture = Visitor.Picture(2000, 1000);
-        var marked = picture[..2].Concat(new byte[] { 0xFF, 0xE1, 0, 20 }).Concat(Encoding.ASCII.GetBytes("Exif\0\0SECRETPLACE1")).Concat(picture[2..]).ToArray();
+        var marked = picture[..2]
+            .Concat(new byte[] { 0xFF, 0xE1, 0, 20 })
+            .Concat(Encoding.ASCII.GetBytes("Exif\0\0SECRETPLACE1"))
+            .Concat(picture[2..])
+            .ToArray();
         var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, marked, Cancel);
         Assert.True(read.Ok, read.Fault);
         Assert.DoesNotContain("SECRETPLACE", Encoding.Latin1.GetString(read.Value.Bytes), StringComparison.Ordinal);
@@ -106,7 +187,11 @@ public class RegisterPageTests
         var png = Visitor.Picture(1, 1, SKEncodedImageFormat.Png);
         new byte[] { 0, 0, 0x75, 0x30, 0, 0, 0x75, 0x30 }.CopyTo(png, 16);
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), Crc(png.AsSpan(12, 17)));
-        Assert.Contains("more than a camera makes", (await Received.ReadAsync(FileKind.Photo, "Bomb", null, png, Cancel)).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "more than a camera makes",
+            (await Received.ReadAsync(FileKind.Photo, "Bomb", null, png, Cancel)).Fault,
+            StringComparison.Ordinal
+        );
     }
 
     /// <summary>The check sum PNG wants of a chunk.</summary>
@@ -116,7 +201,8 @@ public class RegisterPageTests
         foreach (var b in bytes)
         {
             crc ^= b;
-            for (var i = 0; i < 8; i++) crc = (crc & 1) == 1 ? (crc >> 1) ^ 0xEDB88320 : crc >> 1;
+            for (var i = 0; i < 8; i++)
+                crc = (crc & 1) == 1 ? (crc >> 1) ^ 0xEDB88320 : crc >> 1;
         }
 
         return ~crc;

@@ -123,36 +123,58 @@ public class RouteTests
     public async Task Every_route_is_open_to_those_in_the_table_and_to_nobody_else()
     {
         await using var yard = await WebYard.OpenAsync();
-        var routes = yard.App.Services.GetRequiredService<EndpointDataSource>().Endpoints.OfType<RouteEndpoint>()
-            .Select(e => "/" + e.RoutePattern.RawText!.Trim('/')).Distinct().ToList();
+        var routes = yard
+            .App.Services.GetRequiredService<EndpointDataSource>()
+            .Endpoints.OfType<RouteEndpoint>()
+            .Select(e => "/" + e.RoutePattern.RawText!.Trim('/'))
+            .Distinct()
+            .ToList();
         Assert.Equal(WhoMayOpen.Keys.Order(), routes.Order());
 
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var visitors = new Dictionary<string, Visitor>();
-        foreach (var role in Enum.GetValues<Role>().Select(Words.Code)) visitors[role] = await yard.SignedInAsync(role);
+        foreach (var role in Enum.GetValues<Role>().Select(Words.Code))
+            visitors[role] = await yard.SignedInAsync(role);
         foreach (var (route, who) in WhoMayOpen)
         {
-            var path = route.Replace("{mark}", "HM-0001", StringComparison.Ordinal).Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal).Replace("{documentName}", "v1", StringComparison.Ordinal)
-                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal).Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal).Replace("{name}", "nothing", StringComparison.Ordinal)
-                .Replace("{token:regex(^[0-9a-f]{{48}}$)}", new string('a', 48), StringComparison.Ordinal).Replace("{extension:regex(^(pdf|svg)$)}", "svg", StringComparison.Ordinal);
+            var path = route
+                .Replace("{mark}", "HM-0001", StringComparison.Ordinal)
+                .Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal)
+                .Replace("{documentName}", "v1", StringComparison.Ordinal)
+                .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal)
+                .Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal)
+                .Replace("{name}", "nothing", StringComparison.Ordinal)
+                .Replace("{token:regex(^[0-9a-f]{{48}}$)}", new string('a', 48), StringComparison.Ordinal)
+                .Replace("{extension:regex(^(pdf|svg)$)}", "svg", StringComparison.Ordinal);
             if (who is Programs or ProgramsRead)
             {
                 foreach (var visitor in visitors.Values.Append(yard.Visitor()))
                 {
-                    foreach (var method in who == Programs ? [HttpMethod.Post] : new[] { HttpMethod.Get, HttpMethod.Put }) Assert.Equal(HttpStatusCode.Unauthorized, (await visitor.SendAsync(new(method, path))).StatusCode);
+                    foreach (
+                        var method in who == Programs ? [HttpMethod.Post] : new[] { HttpMethod.Get, HttpMethod.Put }
+                    )
+                        Assert.Equal(
+                            HttpStatusCode.Unauthorized,
+                            (await visitor.SendAsync(new(method, path))).StatusCode
+                        );
                 }
 
                 continue;
             }
 
             var nobody = await yard.Visitor().GetAsync(path);
-            if (who == Anyone) Assert.NotEqual(HttpStatusCode.Redirect, nobody.StatusCode);
-            else Assert.StartsWith("/sign-in", nobody.Headers.Location!.PathAndQuery, StringComparison.Ordinal);
+            if (who == Anyone)
+                Assert.NotEqual(HttpStatusCode.Redirect, nobody.StatusCode);
+            else
+                Assert.StartsWith("/sign-in", nobody.Headers.Location!.PathAndQuery, StringComparison.Ordinal);
             foreach (var (role, visitor) in visitors)
             {
                 var response = await visitor.GetAsync(path);
                 var may = who == Anyone || who.Split(' ').Contains(role);
-                Assert.True(response.StatusCode == HttpStatusCode.Forbidden != may, $"{role} at {path}: {response.StatusCode}");
+                Assert.True(
+                    response.StatusCode == HttpStatusCode.Forbidden != may,
+                    $"{role} at {path}: {response.StatusCode}"
+                );
                 Assert.True((int)response.StatusCode < 500, $"{role} at {path}: {response.StatusCode}");
             }
         }
@@ -169,7 +191,10 @@ public class RouteTests
             foreach (var (path, who) in WhoMayPress)
             {
                 var response = await visitor.PostAsync(path, new() { ["reason"] = "" }, "/account");
-                Assert.True(response.StatusCode == HttpStatusCode.Forbidden != who.Split(' ').Contains(role), $"{role} at {path}: {response.StatusCode}");
+                Assert.True(
+                    response.StatusCode == HttpStatusCode.Forbidden != who.Split(' ').Contains(role),
+                    $"{role} at {path}: {response.StatusCode}"
+                );
             }
         }
     }
@@ -180,7 +205,9 @@ public class RouteTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var crew = await yard.SignedInAsync("crew");
-        var response = await crew.SendAsync(new(HttpMethod.Post, "/piece/HM-0001/hold") { Content = new FormUrlEncodedContent([new("reason", "bent")]) });
+        var response = await crew.SendAsync(
+            new(HttpMethod.Post, "/piece/HM-0001/hold") { Content = new FormUrlEncodedContent([new("reason", "bent")]) }
+        );
         Assert.Equal(HttpStatusCode.BadRequest, response.StatusCode);
     }
 
@@ -204,20 +231,47 @@ public class RouteTests
     {
         await using var yard = await WebYard.OpenAsync();
         var visitor = yard.Visitor();
-        var wrongName = await (await visitor.PostAsync("/sign-in", new() { ["username"] = "nobody-here", ["password"] = "x" })).Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
-        for (var i = 0; i < 6; i++) await visitor.PostAsync("/sign-in", new() { ["username"] = "inspector", ["password"] = "wrong" });
-        var locked = await visitor.PostAsync("/sign-in", new() { ["username"] = "inspector", ["password"] = WebYard.Password });
+        var wrongName = await (
+            await visitor.PostAsync("/sign-in", new() { ["username"] = "nobody-here", ["password"] = "x" })
+        ).Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
+        for (var i = 0; i < 6; i++)
+            await visitor.PostAsync("/sign-in", new() { ["username"] = "inspector", ["password"] = "wrong" });
+        var locked = await visitor.PostAsync(
+            "/sign-in",
+            new() { ["username"] = "inspector", ["password"] = WebYard.Password }
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, locked.StatusCode);
         Assert.Contains("do not match", wrongName, StringComparison.Ordinal);
-        Assert.Contains("do not match", await locked.Content.ReadAsStringAsync(TestContext.Current.CancellationToken), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Redirect, (await visitor.PostAsync("/sign-in", new() { ["username"] = "qualified", ["password"] = WebYard.Password })).StatusCode);
+        Assert.Contains(
+            "do not match",
+            await locked.Content.ReadAsStringAsync(TestContext.Current.CancellationToken),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await visitor.PostAsync(
+                    "/sign-in",
+                    new() { ["username"] = "qualified", ["password"] = WebYard.Password }
+                )
+            ).StatusCode
+        );
     }
 
     [Fact]
     public async Task After_signing_in_nobody_is_led_off_the_site()
     {
         await using var yard = await WebYard.OpenAsync();
-        var response = await yard.Visitor().PostAsync("/sign-in", new() { ["username"] = "crew", ["password"] = WebYard.Password, ["next"] = "//elsewhere.invalid/" });
+        var response = await yard.Visitor()
+            .PostAsync(
+                "/sign-in",
+                new()
+                {
+                    ["username"] = "crew",
+                    ["password"] = WebYard.Password,
+                    ["next"] = "//elsewhere.invalid/",
+                }
+            );
         Assert.Equal("/", response.Headers.Location!.ToString());
     }
 }

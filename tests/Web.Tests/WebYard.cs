@@ -27,7 +27,9 @@ internal sealed class WebYard : IAsyncDisposable
     {
         App = app;
         ConnectionString = connectionString;
-        Address = new(app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First());
+        Address = new(
+            app.Services.GetRequiredService<IServer>().Features.Get<IServerAddressesFeature>()!.Addresses.First()
+        );
     }
 
     public WebApplication App { get; }
@@ -68,12 +70,19 @@ internal sealed class WebYard : IAsyncDisposable
     {
         var pieces = App.Services.GetRequiredService<PieceStore>();
         var stamp = new Stamp(Seed.People["stores"], at ?? DateTimeOffset.UtcNow, Guid.NewGuid());
-        Assert.True((await pieces.RegisterAsync(PieceEntryReader.Read(fields).Entry!, Guid.NewGuid(), stamp, Cancel)).Ok);
+        Assert.True(
+            (await pieces.RegisterAsync(PieceEntryReader.Read(fields).Entry!, Guid.NewGuid(), stamp, Cancel)).Ok
+        );
         return (await pieces.FindAsync(fields["mark"], Cancel))!;
     }
 
     /// <summary>A shackle registered and accepted at a time.</summary>
-    public async Task<PieceRow> AcceptedAsync(Dictionary<string, string> fields, DateTimeOffset at, InspectionKind kind = InspectionKind.Initial, string bow = "7/8 in")
+    public async Task<PieceRow> AcceptedAsync(
+        Dictionary<string, string> fields,
+        DateTimeOffset at,
+        InspectionKind kind = InspectionKind.Initial,
+        string bow = "7/8 in"
+    )
     {
         var piece = await RegisterAsync(fields, at.AddHours(-1));
         await InspectAsync(piece, at, kind, bow);
@@ -84,19 +93,45 @@ internal sealed class WebYard : IAsyncDisposable
     public async Task InspectAsync(PieceRow piece, DateTimeOffset at, InspectionKind kind, string bow)
     {
         var (draft, version, stamp) = await DraftAsync(piece, "inspector", at, kind, bow);
-        var result = await App.Services.GetRequiredService<SigningStore>().SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel);
+        var result = await App
+            .Services.GetRequiredService<SigningStore>()
+            .SignAsync(draft, new(version, DateOnly.FromDateTime(at.UtcDateTime)), stamp, Cancel);
         Assert.True(result.Ok, result.Fault);
     }
 
     /// <summary>The same, left unsigned.</summary>
-    public async Task<(Guid Draft, int Version, Stamp Stamp)> DraftAsync(PieceRow piece, string who, DateTimeOffset at, InspectionKind kind = InspectionKind.Initial, string bow = "7/8 in")
+    public async Task<(Guid Draft, int Version, Stamp Stamp)> DraftAsync(
+        PieceRow piece,
+        string who,
+        DateTimeOffset at,
+        InspectionKind kind = InspectionKind.Initial,
+        string bow = "7/8 in"
+    )
     {
         var inspections = App.Services.GetRequiredService<InspectionStore>();
         var stamp = new Stamp(Seed.People[who], at, Guid.NewGuid());
         var site = await App.Services.GetRequiredService<SiteStore>().GetAsync(Cancel);
-        var draft = (await inspections.OpenAsync((await App.Services.GetRequiredService<PieceStore>().GetAsync(piece.Id, Cancel))!, kind, stamp, Cancel)).Value;
-        var answers = Judge.MissingAnswers(new(site.Books, kind, piece.Gear, [], []))
-            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, m.Criterion.IsAnswerChosen ? new(Answer: "no") : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : bow), null, "", stamp.At)).ToList();
+        var draft = (
+            await inspections.OpenAsync(
+                (await App.Services.GetRequiredService<PieceStore>().GetAsync(piece.Id, Cancel))!,
+                kind,
+                stamp,
+                Cancel
+            )
+        ).Value;
+        var answers = Judge
+            .MissingAnswers(new(site.Books, kind, piece.Gear, [], []))
+            .Select(m => new DraftAnswer(
+                m.Part,
+                m.Criterion.Id,
+                m.Criterion.IsAnswerChosen
+                    ? new(Answer: "no")
+                    : new(Value: m.Criterion.Id == "shackle.wear-pin" ? "1 in" : bow),
+                null,
+                "",
+                stamp.At
+            ))
+            .ToList();
         return (draft, (await inspections.SaveAsync(draft, answers, stamp.Actor, stamp.At, Cancel)).Value, stamp);
     }
 
@@ -110,7 +145,12 @@ internal sealed class WebYard : IAsyncDisposable
 /// <summary>A browser's part: cookies, forms with their tokens, no following of redirects.</summary>
 internal sealed partial class Visitor(Uri address)
 {
-    private readonly HttpClient _http = new(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new() }) { BaseAddress = address };
+    private readonly HttpClient _http = new(
+        new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new() }
+    )
+    {
+        BaseAddress = address,
+    };
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
@@ -126,7 +166,10 @@ internal sealed partial class Visitor(Uri address)
     }
 
     public static async Task<IHtmlDocument> ReadAsync(HttpResponseMessage response) =>
-        (IHtmlDocument)await BrowsingContext.New(Configuration.Default).OpenAsync(r => r.Content(response.Content.ReadAsStream(Cancel)), Cancel);
+        (IHtmlDocument)
+            await BrowsingContext
+                .New(Configuration.Default)
+                .OpenAsync(r => r.Content(response.Content.ReadAsStream(Cancel)), Cancel);
 
     /// <summary>A form token of a page this visitor may see.</summary>
     public async Task<string> TokenAsync(string page)
@@ -137,15 +180,31 @@ internal sealed partial class Visitor(Uri address)
     }
 
     /// <summary>Posts fields with the token of the page.</summary>
-    public async Task<HttpResponseMessage> PostAsync(string path, Dictionary<string, string> fields, string? page = null)
+    public async Task<HttpResponseMessage> PostAsync(
+        string path,
+        Dictionary<string, string> fields,
+        string? page = null
+    )
     {
         var token = await TokenAsync(page ?? path.Split('?')[0]);
-        if (token.Length == 0) token = await TokenAsync("/account");
-        return await _http.PostAsync(path, new FormUrlEncodedContent([.. fields, new("__RequestVerificationToken", token)]), Cancel);
+        if (token.Length == 0)
+            token = await TokenAsync("/account");
+        return await _http.PostAsync(
+            path,
+            new FormUrlEncodedContent([.. fields, new("__RequestVerificationToken", token)]),
+            Cancel
+        );
     }
 
     /// <summary>Sends a file with the token of a page, as a form with an enclosure does.</summary>
-    public async Task<HttpResponseMessage> SendFileAsync(string path, string field, string name, byte[] bytes, Dictionary<string, string>? fields = null, bool background = false)
+    public async Task<HttpResponseMessage> SendFileAsync(
+        string path,
+        string field,
+        string name,
+        byte[] bytes,
+        Dictionary<string, string>? fields = null,
+        bool background = false
+    )
     {
         var content = new MultipartFormDataContent
         {
@@ -153,9 +212,11 @@ internal sealed partial class Visitor(Uri address)
             { new StringContent(Guid.NewGuid().ToString()), "Submission" },
             { new ByteArrayContent(bytes), field, name },
         };
-        foreach (var (key, value) in fields ?? []) content.Add(new StringContent(value), key);
+        foreach (var (key, value) in fields ?? [])
+            content.Add(new StringContent(value), key);
         var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = content };
-        if (background) request.Headers.Add("Accept", "application/json");
+        if (background)
+            request.Headers.Add("Accept", "application/json");
         return await SendAsync(request);
     }
 
@@ -169,7 +230,11 @@ internal sealed partial class Visitor(Uri address)
     }
 
     /// <summary>Sends the form of a page as it stands, with some fields changed.</summary>
-    public async Task<HttpResponseMessage> SubmitAsync(string page, string formSelector, Dictionary<string, string> changes)
+    public async Task<HttpResponseMessage> SubmitAsync(
+        string page,
+        string formSelector,
+        Dictionary<string, string> changes
+    )
     {
         var document = await PageAsync(page);
         var form = (IHtmlFormElement)document.QuerySelector(formSelector)!;
@@ -197,9 +262,14 @@ internal sealed partial class Visitor(Uri address)
             }
         }
 
-        foreach (var (name, value) in changes) fields[name] = value;
+        foreach (var (name, value) in changes)
+            fields[name] = value;
         var target = form.GetAttribute("action");
-        return await _http.PostAsync(string.IsNullOrEmpty(target) ? page : target, new FormUrlEncodedContent(fields), Cancel);
+        return await _http.PostAsync(
+            string.IsNullOrEmpty(target) ? page : target,
+            new FormUrlEncodedContent(fields),
+            Cancel
+        );
     }
 
     [GeneratedRegex("name=\"__RequestVerificationToken\" type=\"hidden\" value=\"([^\"]+)\"")]

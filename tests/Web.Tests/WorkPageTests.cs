@@ -19,7 +19,11 @@ public class WorkPageTests
         var page = await inspector.PageAsync("/due");
         Assert.Contains("HM-0002", page.Body!.TextContent, StringComparison.Ordinal);
         Assert.Contains("Test inspector", page.QuerySelector("aside")!.TextContent, StringComparison.Ordinal);
-        Assert.DoesNotContain("HM-0002", (await inspector.PageAsync("/due?family=hook")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "HM-0002",
+            (await inspector.PageAsync("/due?family=hook")).QuerySelector("main")!.TextContent,
+            StringComparison.Ordinal
+        );
 
         var made = await Visitor.ReadAsync(await inspector.SubmitAsync("/due", "form[action*=Feed]", []));
         var feed = new Uri(made.QuerySelector("#feed")!.TextContent).AbsolutePath;
@@ -28,7 +32,10 @@ public class WorkPageTests
         var text = await calendar.Content.ReadAsStringAsync(Cancel);
         Assert.Contains("BEGIN:VEVENT", text, StringComparison.Ordinal);
         Assert.Contains("HM-0002", text, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await yard.Visitor().GetAsync($"/due/{new string('a', 48)}.ics")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await yard.Visitor().GetAsync($"/due/{new string('a', 48)}.ics")).StatusCode
+        );
 
         // A new address ends the old one.
         await inspector.SubmitAsync("/due", "form[action*=Feed]", []);
@@ -41,14 +48,23 @@ public class WorkPageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-355));
         var inspector = await yard.SignedInAsync("inspector");
-        var before = (await inspector.PageAsync("/due/outbox")).QuerySelectorAll("a[href$='.eml']").Select(a => a.GetAttribute("href")!).ToHashSet();
+        var before = (await inspector.PageAsync("/due/outbox"))
+            .QuerySelectorAll("a[href$='.eml']")
+            .Select(a => a.GetAttribute("href")!)
+            .ToHashSet();
         Assert.Equal(HttpStatusCode.Redirect, (await inspector.SubmitAsync("/due/outbox", "main form", [])).StatusCode);
-        var mails = (await inspector.PageAsync("/due/outbox")).QuerySelectorAll("a[href$='.eml']").Select(a => a.GetAttribute("href")!).ToList();
+        var mails = (await inspector.PageAsync("/due/outbox"))
+            .QuerySelectorAll("a[href$='.eml']")
+            .Select(a => a.GetAttribute("href")!)
+            .ToList();
         var mail = await inspector.GetAsync(mails.First(m => !before.Contains(m)));
         var text = await mail.Content.ReadAsStringAsync(Cancel);
         Assert.Contains("Subject:", text, StringComparison.Ordinal);
         Assert.Contains("@hollowmere.invalid", text, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await inspector.GetAsync("/due/outbox/..%2f..%2fsecret.eml")).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await inspector.GetAsync("/due/outbox/..%2f..%2fsecret.eml")).StatusCode
+        );
     }
 
     [Fact]
@@ -58,19 +74,55 @@ public class WorkPageTests
         await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-10));
         await yard.RegisterAsync(Seed.Shackle("HM-0003"));
         var qualified = await yard.SignedInAsync("qualified");
-        var scheme = new Dictionary<string, string> { ["lines"] = "V heather ring\nM moss dots", ["months"] = "12", ["first"] = $"{DateTime.UtcNow.Year - 1}-01-01", ["overlap"] = "14", ["reason"] = "New scheme" };
-        var refused = await qualified.SubmitAsync("/season", "form[action*=Scheme]", new(scheme) { ["lines"] = "V tartan ring\nM moss dots" });
+        var scheme = new Dictionary<string, string>
+        {
+            ["lines"] = "V heather ring\nM moss dots",
+            ["months"] = "12",
+            ["first"] = $"{DateTime.UtcNow.Year - 1}-01-01",
+            ["overlap"] = "14",
+            ["reason"] = "New scheme",
+        };
+        var refused = await qualified.SubmitAsync(
+            "/season",
+            "form[action*=Scheme]",
+            new(scheme) { ["lines"] = "V tartan ring\nM moss dots" }
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
-        Assert.Contains("no paint tartan", (await Visitor.ReadAsync(refused)).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.Redirect, (await qualified.SubmitAsync("/season", "form[action*=Scheme]", scheme)).StatusCode);
+        Assert.Contains(
+            "no paint tartan",
+            (await Visitor.ReadAsync(refused)).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await qualified.SubmitAsync("/season", "form[action*=Scheme]", scheme)).StatusCode
+        );
         Assert.Contains("0 of 1", (await qualified.PageAsync("/season")).Body!.TextContent, StringComparison.Ordinal);
 
-        var tooEarly = await qualified.SubmitAsync("/season", "form[action*=Paint]", new() { ["marks"] = "HM-0002\nHM-0003" });
+        var tooEarly = await qualified.SubmitAsync(
+            "/season",
+            "form[action*=Paint]",
+            new() { ["marks"] = "HM-0002\nHM-0003" }
+        );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, tooEarly.StatusCode);
-        Assert.Contains("inspect it first", (await Visitor.ReadAsync(tooEarly)).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Equal("/season?painted=1", (await qualified.SubmitAsync("/season", "form[action*=Paint]", new() { ["marks"] = "hm-0002" })).Headers.Location!.ToString());
+        Assert.Contains(
+            "inspect it first",
+            (await Visitor.ReadAsync(tooEarly)).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            "/season?painted=1",
+            (
+                await qualified.SubmitAsync("/season", "form[action*=Paint]", new() { ["marks"] = "hm-0002" })
+            ).Headers.Location!.ToString()
+        );
         Assert.Contains("1 of 1", (await qualified.PageAsync("/season")).Body!.TextContent, StringComparison.Ordinal);
-        foreach (var (poster, start) in new[] { ("pdf", "%PDF-"), ("svg", "<svg") }) Assert.StartsWith(start, await (await qualified.GetAsync($"/season/poster.{poster}")).Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        foreach (var (poster, start) in new[] { ("pdf", "%PDF-"), ("svg", "<svg") })
+            Assert.StartsWith(
+                start,
+                await (await qualified.GetAsync($"/season/poster.{poster}")).Content.ReadAsStringAsync(Cancel),
+                StringComparison.Ordinal
+            );
     }
 
     [Fact]
@@ -80,11 +132,40 @@ public class WorkPageTests
         await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-10));
         await yard.AcceptedAsync(Seed.Shackle("HM-0003"), DateTimeOffset.UtcNow.AddDays(-10));
         var crew = await yard.SignedInAsync("crew");
-        var told = new Dictionary<string, string> { ["kind"] = "shock", ["marks"] = "HM-0002 HM-0003", ["happened"] = DateTime.UtcNow.ToString("yyyy-MM-dd"), ["what"] = "The gate slipped" };
-        Assert.Contains("No such piece: HM-9", (await Visitor.ReadAsync(await crew.SubmitAsync("/event", "main form", new(told) { ["marks"] = "HM-0002 HM-9" }))).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("Write what happened", (await Visitor.ReadAsync(await crew.SubmitAsync("/event", "main form", new(told) { ["what"] = " " }))).Body!.TextContent, StringComparison.Ordinal);
-        Assert.Contains("May be used", (await crew.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent, StringComparison.Ordinal);
-        Assert.Equal("/event?held=2", (await crew.SubmitAsync("/event", "main form", told)).Headers.Location!.ToString());
+        var told = new Dictionary<string, string>
+        {
+            ["kind"] = "shock",
+            ["marks"] = "HM-0002 HM-0003",
+            ["happened"] = DateTime.UtcNow.ToString("yyyy-MM-dd"),
+            ["what"] = "The gate slipped",
+        };
+        Assert.Contains(
+            "No such piece: HM-9",
+            (
+                await Visitor.ReadAsync(
+                    await crew.SubmitAsync("/event", "main form", new(told) { ["marks"] = "HM-0002 HM-9" })
+                )
+            )
+                .Body!
+                .TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Write what happened",
+            (await Visitor.ReadAsync(await crew.SubmitAsync("/event", "main form", new(told) { ["what"] = " " })))
+                .Body!
+                .TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "May be used",
+            (await crew.PageAsync("/piece/HM-0002")).QuerySelector(".answer")!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            "/event?held=2",
+            (await crew.SubmitAsync("/event", "main form", told)).Headers.Location!.ToString()
+        );
         var inspector = await yard.SignedInAsync("inspector");
         var shown = await inspector.PageAsync("/piece/HM-0002");
         var page = shown.QuerySelector("main")!.TextContent;
@@ -98,17 +179,32 @@ public class WorkPageTests
     public async Task A_certificate_is_a_PDF_and_a_piece_inspected_more_than_once_shows_its_wear()
     {
         await using var yard = await WebYard.OpenAsync();
-        var piece = await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-300), InspectionKind.Initial, "7/8 in");
+        var piece = await yard.AcceptedAsync(
+            Seed.Shackle("HM-0002"),
+            DateTimeOffset.UtcNow.AddDays(-300),
+            InspectionKind.Initial,
+            "7/8 in"
+        );
         await yard.InspectAsync(piece, DateTimeOffset.UtcNow.AddDays(-150), InspectionKind.Periodic, "0.85 in");
         await yard.InspectAsync(piece, DateTimeOffset.UtcNow.AddDays(-1), InspectionKind.Periodic, "0.83 in");
         var crew = await yard.SignedInAsync("crew");
         var page = await crew.PageAsync("/piece/HM-0002");
-        Assert.Contains(page.QuerySelectorAll("svg.wear"), w => w.GetAttribute("aria-label")!.Contains("3 readings", StringComparison.Ordinal) && w.GetAttribute("aria-label")!.Contains("the limit is reached about", StringComparison.Ordinal));
+        Assert.Contains(page.QuerySelectorAll("svg.wear"), w =>
+            w.GetAttribute("aria-label")!.Contains("3 readings", StringComparison.Ordinal)
+            && w.GetAttribute("aria-label")!.Contains("the limit is reached about", StringComparison.Ordinal)
+        );
         var record = page.QuerySelector("ol a[href^='/inspection/']")!.GetAttribute("href");
         var pdf = await crew.GetAsync($"{record}/certificate.pdf");
         Assert.Equal("application/pdf", pdf.Content.Headers.ContentType!.MediaType);
-        Assert.StartsWith("%PDF-", System.Text.Encoding.Latin1.GetString(await pdf.Content.ReadAsByteArrayAsync(Cancel)), StringComparison.Ordinal);
-        Assert.Equal(HttpStatusCode.NotFound, (await crew.GetAsync($"/inspection/{Guid.NewGuid()}/certificate.pdf")).StatusCode);
+        Assert.StartsWith(
+            "%PDF-",
+            System.Text.Encoding.Latin1.GetString(await pdf.Content.ReadAsByteArrayAsync(Cancel)),
+            StringComparison.Ordinal
+        );
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await crew.GetAsync($"/inspection/{Guid.NewGuid()}/certificate.pdf")).StatusCode
+        );
     }
 
     [Fact]
@@ -117,11 +213,24 @@ public class WorkPageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var admin = await yard.SignedInAsync("admin");
-        var ended = new Dictionary<string, string> { ["person"] = $"{Seed.People["inspector"].Id}", ["group"] = "hardware", ["until"] = "2020-01-01" };
-        Assert.Equal(HttpStatusCode.Redirect, (await admin.SubmitAsync("/settings/people", "main form", ended)).StatusCode);
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await admin.SubmitAsync("/settings/people", "main form", new(ended) { ["group"] = "boats" })).StatusCode);
+        var ended = new Dictionary<string, string>
+        {
+            ["person"] = $"{Seed.People["inspector"].Id}",
+            ["group"] = "hardware",
+            ["until"] = "2020-01-01",
+        };
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await admin.SubmitAsync("/settings/people", "main form", ended)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await admin.SubmitAsync("/settings/people", "main form", new(ended) { ["group"] = "boats" })).StatusCode
+        );
         var inspector = await yard.SignedInAsync("inspector");
-        var inspect = (await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])).Headers.Location!.ToString();
+        var inspect = (
+            await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
         var sign = await inspector.PageAsync($"{inspect}/sign");
         Assert.Contains("ran out on 2020-01-01", sign.QuerySelector("main")!.TextContent, StringComparison.Ordinal);
         Assert.Null(sign.QuerySelector("[name=password]"));
@@ -133,13 +242,55 @@ public class WorkPageTests
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         var inspector = await yard.SignedInAsync("inspector");
-        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await inspector.SubmitAsync("/instruments", "form[action*=Enter]", new() { ["name"] = "Caliper 7", ["uncertainty"] = "a bit", ["due"] = "2099-01-01" })).StatusCode);
-        await inspector.SubmitAsync("/instruments", "form[action*=Enter]", new() { ["name"] = "Caliper 7", ["uncertainty"] = "0.02 mm", ["due"] = "2099-01-01" });
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await inspector.SubmitAsync(
+                    "/instruments",
+                    "form[action*=Enter]",
+                    new()
+                    {
+                        ["name"] = "Caliper 7",
+                        ["uncertainty"] = "a bit",
+                        ["due"] = "2099-01-01",
+                    }
+                )
+            ).StatusCode
+        );
+        await inspector.SubmitAsync(
+            "/instruments",
+            "form[action*=Enter]",
+            new()
+            {
+                ["name"] = "Caliper 7",
+                ["uncertainty"] = "0.02 mm",
+                ["due"] = "2099-01-01",
+            }
+        );
         await inspector.SubmitAsync("/instruments", "form[action*=Take]", []);
-        Assert.Contains("in your hand", (await inspector.PageAsync("/instruments")).Body!.TextContent, StringComparison.Ordinal);
-        var inspect = (await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])).Headers.Location!.ToString();
-        await inspector.SubmitAsync($"{inspect}?part=pin", "form[data-draft]", new() { ["shackle.wear-pin:value"] = "0.98 in" });
-        Assert.Equal("0.02 mm", (await inspector.PageAsync($"{inspect}?part=pin")).QuerySelector("[name='shackle.wear-pin:uncertainty']")!.GetAttribute("value"));
-        Assert.Contains("Caliper 7", (await inspector.PageAsync($"{inspect}?part=pin")).QuerySelector("main")!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "in your hand",
+            (await inspector.PageAsync("/instruments")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        var inspect = (
+            await inspector.SubmitAsync("/piece/HM-0002", "form[action*=Inspect]", [])
+        ).Headers.Location!.ToString();
+        await inspector.SubmitAsync(
+            $"{inspect}?part=pin",
+            "form[data-draft]",
+            new() { ["shackle.wear-pin:value"] = "0.98 in" }
+        );
+        Assert.Equal(
+            "0.02 mm",
+            (await inspector.PageAsync($"{inspect}?part=pin"))
+                .QuerySelector("[name='shackle.wear-pin:uncertainty']")!
+                .GetAttribute("value")
+        );
+        Assert.Contains(
+            "Caliper 7",
+            (await inspector.PageAsync($"{inspect}?part=pin")).QuerySelector("main")!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 }

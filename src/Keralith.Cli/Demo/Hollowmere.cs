@@ -50,12 +50,17 @@ public sealed partial class Hollowmere
     }
 
     /// <summary>Loads the scenario into a migrated, empty database.</summary>
-    public static Task LoadAsync(Database database, DateOnly today, CancellationToken cancel) => new Hollowmere(database, today, cancel).LoadAsync();
+    public static Task LoadAsync(Database database, DateOnly today, CancellationToken cancel) =>
+        new Hollowmere(database, today, cancel).LoadAsync();
 
     private async Task LoadAsync()
     {
         _books = _scenario.RuleBooks.Select(b => RuleBookShelf.Find(b)!).ToList();
-        await _sites.SetUpAsync(new(_scenario.Site, _books, Judge.DefaultWatchShare, 30, false, true) { Seasons = Seasons() }, _scenario.Stores.Select(s => (s.Name, s.About)).ToList(), _cancel);
+        await _sites.SetUpAsync(
+            new(_scenario.Site, _books, Judge.DefaultWatchShare, 30, false, true) { Seasons = Seasons() },
+            _scenario.Stores.Select(s => (s.Name, s.About)).ToList(),
+            _cancel
+        );
         var people = new PeopleStore(_database);
         var hasher = new PasswordHasher<Actor>();
         foreach (var p in _scenario.People)
@@ -75,7 +80,8 @@ public sealed partial class Hollowmere
         More(stores);
         TakenOver(stores);
         Rules();
-        foreach (var (key, run) in _events) await run(key.At);
+        foreach (var (key, run) in _events)
+            await run(key.At);
         await PaintAsync();
         await LatelyAsync();
         await LiftsAsync();
@@ -86,12 +92,29 @@ public sealed partial class Hollowmere
         // One line a piece: make, legs, lower end, reach, store, months since new, days since the last periodic, and what is special.
         for (var i = 0; i < 35; i++)
         {
-            var legs = (i % 5) switch { 0 or 3 => 1, 1 or 2 => 2, _ => i % 2 == 0 ? 4 : 3 };
-            var end = i % 7 == 3 ? "link" : i % 11 == 5 ? "shackle" : "hook";
-            var piece = DemoPiece.Sling(Mark(i + 1), _scenario.Chain[(i * 5) % _scenario.Chain.Length], legs, end, 4 + (i % 4 * 2), _random);
-            if (end == "shackle") piece.With("pinType", "screw");
+            var legs = (i % 5) switch
+            {
+                0 or 3 => 1,
+                1 or 2 => 2,
+                _ => i % 2 == 0 ? 4 : 3,
+            };
+            var end =
+                i % 7 == 3 ? "link"
+                : i % 11 == 5 ? "shackle"
+                : "hook";
+            var piece = DemoPiece.Sling(
+                Mark(i + 1),
+                _scenario.Chain[(i * 5) % _scenario.Chain.Length],
+                legs,
+                end,
+                4 + (i % 4 * 2),
+                _random
+            );
+            if (end == "shackle")
+                piece.With("pinType", "screw");
             Hang(piece, stores[i % 3], i / 3);
-            if (i == 17) piece.With("serviceClass", "severe");
+            if (i == 17)
+                piece.With("serviceClass", "severe");
             Tell(piece, i);
         }
     }
@@ -100,7 +123,16 @@ public sealed partial class Hollowmere
     {
         for (var i = 0; i < 26; i++)
         {
-            var piece = DemoPiece.Shackle(Mark(i + 41), _scenario.Shackles[(i * 5) % _scenario.Shackles.Length], (i % 4) switch { 3 => "bolt", _ => "screw" }, _random);
+            var piece = DemoPiece.Shackle(
+                Mark(i + 41),
+                _scenario.Shackles[(i * 5) % _scenario.Shackles.Length],
+                (i % 4) switch
+                {
+                    3 => "bolt",
+                    _ => "screw",
+                },
+                _random
+            );
             Hang(piece, stores[i % 3], 12 + (i / 3));
             Tell(piece, i + 40);
         }
@@ -144,10 +176,49 @@ public sealed partial class Hollowmere
         At(300, 9, async t =>
         {
             var site = await _sites.GetAsync(_cancel);
-            Must(await _settings.ChangeSiteAsync(new(site.Version, _books, new Dictionary<string, int> { ["asme"] = 2021, ["osha"] = 2025 }, site.WatchShare, SitePolicies.None, "Editions on the office shelf named"), Stamp("admin", t), _cancel));
+            Must(
+                await _settings.ChangeSiteAsync(
+                    new(
+                        site.Version,
+                        _books,
+                        new Dictionary<string, int> { ["asme"] = 2021, ["osha"] = 2025 },
+                        site.WatchShare,
+                        SitePolicies.None,
+                        "Editions on the office shelf named"
+                    ),
+                    Stamp("admin", t),
+                    _cancel
+                )
+            );
         });
-        At(210, 10, async t => Must(await _settings.SetLimitAsync(LimitOwner.Maker, "Quillon Hoists", "QH-2", "hoistchain.growth", "2 %", "The maker's service sheet for this model", Stamp("qualified", t), _cancel)));
-        At(1, 15, async t => Must(await _settings.SetLimitAsync(LimitOwner.Site, "", "", "hook.throat", "4 %", "Two hooks opened between periodic inspections last winter", Stamp("qualified", t), _cancel)));
+        At(210, 10, async t =>
+            Must(
+                await _settings.SetLimitAsync(
+                    LimitOwner.Maker,
+                    "Quillon Hoists",
+                    "QH-2",
+                    "hoistchain.growth",
+                    "2 %",
+                    "The maker's service sheet for this model",
+                    Stamp("qualified", t),
+                    _cancel
+                )
+            )
+        );
+        At(1, 15, async t =>
+            Must(
+                await _settings.SetLimitAsync(
+                    LimitOwner.Site,
+                    "",
+                    "",
+                    "hook.throat",
+                    "4 %",
+                    "Two hooks opened between periodic inspections last winter",
+                    Stamp("qualified", t),
+                    _cancel
+                )
+            )
+        );
     }
 
     /// <summary>What became of each piece.</summary>
@@ -161,19 +232,77 @@ public sealed partial class Hollowmere
                 break;
             case 4: // One hook opened beyond the limit, condemned and cut up.
                 InUse(piece.Wears("leg-1/hook", "hook.throat", 0.42m), 38, 150);
-                At(140, 11, t => Custody(piece, (p, s) => _custody.CondemnAsync(p.Id, p.Version, "Throat of one hook opened beyond the limit: overloaded. The sling is not worth a new hook.", s, _cancel), "qualified", t));
-                At(133, 15, t => Custody(piece, (p, s) => _custody.DestroyAsync(p.Id, p.Version, "Every fourth link cut with the disc, hooks cut through the bowl", "inspector", "Scrap bin 2", s, _cancel), "stores", t));
+                At(140, 11, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.CondemnAsync(
+                                p.Id,
+                                p.Version,
+                                "Throat of one hook opened beyond the limit: overloaded. The sling is not worth a new hook.",
+                                s,
+                                _cancel
+                            ),
+                        "qualified",
+                        t
+                    )
+                );
+                At(133, 15, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.DestroyAsync(
+                                p.Id,
+                                p.Version,
+                                "Every fourth link cut with the disc, hooks cut through the bowl",
+                                "inspector",
+                                "Scrap bin 2",
+                                s,
+                                _cancel
+                            ),
+                        "stores",
+                        t
+                    )
+                );
                 break;
             case 7: // A crew's doubt, three days ago.
                 InUse(piece, months, 120);
-                At(3, 9, t => Custody(piece, (p, s) => _custody.HoldAsync(p.Id, HoldCause.Doubt, "Fell from the stop-plank crane on to the coping; one link looks flattened", s, _cancel), "crew", t));
+                At(3, 9, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.HoldAsync(
+                                p.Id,
+                                HoldCause.Doubt,
+                                "Fell from the stop-plank crane on to the coping; one link looks flattened",
+                                s,
+                                _cancel
+                            ),
+                        "crew",
+                        t
+                    )
+                );
                 break;
             case 10: // Removed at the last periodic, waiting in the cage.
                 InUse(piece.Wears("leg-1", "chain.link-thickness", 0.37m), 36, 12);
                 break;
             case 12: // Tag torn off.
                 InUse(piece, months, 200);
-                At(6, 14, t => Custody(piece, (p, s) => _custody.HoldAsync(p.Id, HoldCause.Marking, "Tag torn off at lock 9; only the wire is left", s, _cancel), "stores", t));
+                At(6, 14, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.HoldAsync(
+                                p.Id,
+                                HoldCause.Marking,
+                                "Tag torn off at lock 9; only the wire is left",
+                                s,
+                                _cancel
+                            ),
+                        "stores",
+                        t
+                    )
+                );
                 break;
             case 16: // Stretch in the noise band: held, inspected clean since, waiting for the qualified person.
                 InUse(piece.Wears("leg-1", "chain.gauge-difference", 0.14m), 36, 30);
@@ -181,7 +310,21 @@ public sealed partial class Hollowmere
                 break;
             case 20: // Condemned, not yet destroyed.
                 InUse(piece, months, 75, ("leg-1", "chain.heat"));
-                At(60, 10, t => Custody(piece, (p, s) => _custody.CondemnAsync(p.Id, p.Version, "Arc strike on three links; nobody knows how hot it was", s, _cancel), "qualified", t));
+                At(60, 10, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.CondemnAsync(
+                                p.Id,
+                                p.Version,
+                                "Arc strike on three links; nobody knows how hot it was",
+                                s,
+                                _cancel
+                            ),
+                        "qualified",
+                        t
+                    )
+                );
                 break;
             case 24: // Taken over with provisional figures: watch at best.
                 InUse(piece.TakenOver(), 20, 90);
@@ -208,27 +351,60 @@ public sealed partial class Hollowmere
                 break;
             case 52: // Worn bow, destroyed last year.
                 InUse(piece.Wears("body", "shackle.wear-body", 0.5m), 36, 320);
-                At(315, 9, t => Custody(piece, (p, s) => _custody.CondemnAsync(p.Id, p.Version, "Bow worn by more than a tenth at the crown", s, _cancel), "qualified", t));
-                At(310, 9, t => Custody(piece, (p, s) => _custody.DestroyAsync(p.Id, p.Version, "Bow and pin cut through", "stores", "", s, _cancel), "qualified", t));
+                At(315, 9, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.CondemnAsync(
+                                p.Id,
+                                p.Version,
+                                "Bow worn by more than a tenth at the crown",
+                                s,
+                                _cancel
+                            ),
+                        "qualified",
+                        t
+                    )
+                );
+                At(310, 9, t =>
+                    Custody(
+                        piece,
+                        (p, s) =>
+                            _custody.DestroyAsync(p.Id, p.Version, "Bow and pin cut through", "stores", "", s, _cancel),
+                        "qualified",
+                        t
+                    )
+                );
                 break;
             case 60 or 63:
                 Register(piece, 7);
                 break;
             default:
                 // Most are simply in use: a few overdue, a few due within the month.
-                var last = (i % 8) switch { 2 => 350, 5 when i % 3 == 0 => 381, _ => 20 + (i * 37 % 290) };
+                var last = (i % 8) switch
+                {
+                    2 => 350,
+                    5 when i % 3 == 0 => 381,
+                    _ => 20 + (i * 37 % 290),
+                };
                 InUse(piece, months, last);
                 break;
         }
     }
 
-    private void InUse(DemoPiece piece, int monthsOld, int daysSinceLast, params (string Part, string Criterion)[] lastFaults)
+    private void InUse(
+        DemoPiece piece,
+        int monthsOld,
+        int daysSinceLast,
+        params (string Part, string Criterion)[] lastFaults
+    )
     {
         Register(piece, monthsOld * 30);
         At((monthsOld * 30) - 1, 9, t => Inspect(piece, InspectionKind.Initial, 0, t));
         var every = piece.Fields.GetValueOrDefault("serviceClass") == "severe" ? 88 : 360;
         var first = daysSinceLast;
-        while (first + every < (monthsOld * 30) - 30) first += every;
+        while (first + every < (monthsOld * 30) - 30)
+            first += every;
         for (var ago = first; ago >= daysSinceLast; ago -= every)
         {
             var years = ((monthsOld * 30) - ago) / 365m;
@@ -247,7 +423,14 @@ public sealed partial class Hollowmere
             foreach (var group in Authorisation.Groups)
             {
                 var until = _today.AddDays(who == "inspector" && group == FamilyGroup.BelowHook ? 20 : 400);
-                Must(await people.AuthoriseAsync(_people[who].Id, new(group, until), Stamp("admin", new(_today.AddDays(-1100).ToDateTime(new(9, 0)), TimeSpan.Zero)), _cancel));
+                Must(
+                    await people.AuthoriseAsync(
+                        _people[who].Id,
+                        new(group, until),
+                        Stamp("admin", new(_today.AddDays(-1100).ToDateTime(new(9, 0)), TimeSpan.Zero)),
+                        _cancel
+                    )
+                );
             }
         }
     }
@@ -259,24 +442,41 @@ public sealed partial class Hollowmere
     }
 
     private void Register(DemoPiece piece, int daysAgo) => At(daysAgo, 8, async at =>
-    {
-        piece.With("inServiceSince", DateOnly.FromDateTime(at.Date).ToString("yyyy-MM-dd"));
-        var (entry, faults) = PieceEntryReader.Read(piece.Fields);
-        if (entry is null) throw new InvalidOperationException($"{piece.Mark}: {string.Join("; ", faults)}");
-        var provisional = entry.Baselines.Values.Any(b => b.Basis == BaselineBasis.Provisional);
-        Must(await _pieces.RegisterAsync(entry, NewId(), Stamp(provisional ? "qualified" : "stores", at), _cancel), piece);
-    });
+        {
+            piece.With("inServiceSince", DateOnly.FromDateTime(at.Date).ToString("yyyy-MM-dd"));
+            var (entry, faults) = PieceEntryReader.Read(piece.Fields);
+            if (entry is null)
+                throw new InvalidOperationException($"{piece.Mark}: {string.Join("; ", faults)}");
+            var provisional = entry.Baselines.Values.Any(b => b.Basis == BaselineBasis.Provisional);
+            Must(
+                await _pieces.RegisterAsync(entry, NewId(), Stamp(provisional ? "qualified" : "stores", at), _cancel),
+                piece
+            );
+        });
 
-    private async Task Inspect(DemoPiece piece, InspectionKind kind, decimal years, DateTimeOffset at, params (string Part, string Criterion)[] faults)
+    private async Task Inspect(
+        DemoPiece piece,
+        InspectionKind kind,
+        decimal years,
+        DateTimeOffset at,
+        params (string Part, string Criterion)[] faults
+    )
     {
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
-        if (row.State.IsRetired()) return;
+        if (row.State.IsRetired())
+            return;
         var stamp = Stamp("inspector", at);
         var draft = await _inspections.OpenAsync(row, kind, stamp, _cancel);
         var entry = PieceEntryReader.Read(piece.Fields).Entry!;
-        var answers = piece.Answers(entry, _books, kind, years, faults).Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList();
+        var answers = piece
+            .Answers(entry, _books, kind, years, faults)
+            .Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at))
+            .ToList();
         var version = await _inspections.SaveAsync(draft.Value, answers, stamp.Actor, at, _cancel);
-        Must(await _signing.SignAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), stamp, _cancel), piece);
+        Must(
+            await _signing.SignAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), stamp, _cancel),
+            piece
+        );
     }
 
     /// <summary>Its last record names the day it was written, not the day it was inspected: another stands in its place.</summary>
@@ -285,7 +485,13 @@ public sealed partial class Hollowmere
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
         var stamp = Stamp("inspector", at);
         var wrong = (await _inspections.SignedAsync(row.Id, _cancel)).First(i => i.Kind == InspectionKind.Periodic);
-        var draft = await new CorrectionStore(_database, _sites).OpenAsync(wrong, row, "It names the day the sheet was written up. The shackle was inspected the day before.", stamp, _cancel);
+        var draft = await new CorrectionStore(_database, _sites).OpenAsync(
+            wrong,
+            row,
+            "It names the day the sheet was written up. The shackle was inspected the day before.",
+            stamp,
+            _cancel
+        );
         Must(await _signing.SignAsync(draft.Value, new(1, wrong.InspectedOn.AddDays(-1)), stamp, _cancel), piece);
     }
 
@@ -296,26 +502,52 @@ public sealed partial class Hollowmere
         var stamp = Stamp("trainee", at);
         var draft = await _inspections.OpenAsync(row, InspectionKind.Initial, stamp, _cancel);
         var entry = PieceEntryReader.Read(piece.Fields).Entry!;
-        var begun = piece.Answers(entry, _books, InspectionKind.Initial, 0).TakeWhile(a => offered || !a.Part.StartsWith("leg-1", StringComparison.Ordinal));
-        var version = await _inspections.SaveAsync(draft.Value, begun.Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList(), stamp.Actor, at.AddMinutes(14), _cancel);
-        if (offered) Must(await _signing.OfferAsync(draft.Value, new(version.Value, DateOnly.FromDateTime(at.Date)), Stamp("trainee", at.AddMinutes(16)), _cancel), piece);
+        var begun = piece
+            .Answers(entry, _books, InspectionKind.Initial, 0)
+            .TakeWhile(a => offered || !a.Part.StartsWith("leg-1", StringComparison.Ordinal));
+        var version = await _inspections.SaveAsync(
+            draft.Value,
+            begun.Select(a => new DraftAnswer(a.Part, a.Criterion, a.Entry, null, stamp.Actor.Name, at)).ToList(),
+            stamp.Actor,
+            at.AddMinutes(14),
+            _cancel
+        );
+        if (offered)
+            Must(
+                await _signing.OfferAsync(
+                    draft.Value,
+                    new(version.Value, DateOnly.FromDateTime(at.Date)),
+                    Stamp("trainee", at.AddMinutes(16)),
+                    _cancel
+                ),
+                piece
+            );
     }
 
-    private async Task Custody(DemoPiece piece, Func<PieceRow, Stamp, Task<Checked<Recorded>>> act, string who, DateTimeOffset at) =>
-        Must(await act((await _pieces.FindAsync(piece.Mark, _cancel))!, Stamp(who, at)), piece);
+    private async Task Custody(
+        DemoPiece piece,
+        Func<PieceRow, Stamp, Task<Checked<Recorded>>> act,
+        string who,
+        DateTimeOffset at
+    ) => Must(await act((await _pieces.FindAsync(piece.Mark, _cancel))!, Stamp(who, at)), piece);
 
     private static void Must(Checked<Recorded> result, DemoPiece? piece = null)
     {
-        if (!result.Ok) throw new InvalidOperationException($"{piece?.Mark ?? "site"}: {result.Fault}");
+        if (!result.Ok)
+            throw new InvalidOperationException($"{piece?.Mark ?? "site"}: {result.Fault}");
     }
 
     private static string Mark(int number) => $"HM-{number:0000}";
 
-    private static void Hang(DemoPiece piece, Store store, int peg) => piece.With("store", store.Id.ToString()).With("peg", $"{(char)('A' + (peg / 6))}{(peg % 6) + 1}");
+    private static void Hang(DemoPiece piece, Store store, int peg) =>
+        piece.With("store", store.Id.ToString()).With("peg", $"{(char)('A' + (peg / 6))}{(peg % 6) + 1}");
 
     private void At(int daysAgo, int hour, Func<DateTimeOffset, Task> run)
     {
-        var at = new DateTimeOffset(_today.AddDays(-daysAgo).ToDateTime(new TimeOnly(hour, _random.Next(60))), TimeSpan.Zero);
+        var at = new DateTimeOffset(
+            _today.AddDays(-daysAgo).ToDateTime(new TimeOnly(hour, _random.Next(60))),
+            TimeSpan.Zero
+        );
         _events.Add((at, _events.Count), run);
     }
 

@@ -21,31 +21,52 @@ public sealed partial class Hollowmere
     {
         var instruments = new InstrumentStore(_database);
         var morning = new DateTimeOffset(_today.AddDays(-5).ToDateTime(new(7, 30)), TimeSpan.Zero);
-        foreach (var (name, uncertainty, days) in new[] { ("Caliper C-114", "0.02 mm", 190), ("Caliper C-098", "0.02 mm", -12), ("Throat gauge G-3", "0.2 mm", 75) })
+        foreach (
+            var (name, uncertainty, days) in new[]
+            {
+                ("Caliper C-114", "0.02 mm", 190),
+                ("Caliper C-098", "0.02 mm", -12),
+                ("Throat gauge G-3", "0.2 mm", 75),
+            }
+        )
         {
             var entering = Stamp("inspector", morning);
             Must(await instruments.EnterAsync(name, uncertainty, _today.AddDays(days), entering, _cancel));
-            if (days > 100) await instruments.TakeAsync(_people["inspector"].Id, _today, entering.Submission, _cancel);
+            if (days > 100)
+                await instruments.TakeAsync(_people["inspector"].Id, _today, entering.Submission, _cancel);
         }
 
         var hung = new List<Guid>();
-        foreach (var mark in new[] { "HM-0009", "HM-0044" }) hung.Add((await _pieces.FindAsync(mark, _cancel))!.Id);
-        Must(await new EventStore(_database, _sites).RecordAsync(hung, GearEventKind.Shock, _today.AddDays(-2), "Stop plank slipped out of its groove at lock 7 and dropped about a foot into the sling", Stamp("crew", new(_today.AddDays(-2).ToDateTime(new(15, 20)), TimeSpan.Zero)), _cancel));
+        foreach (var mark in new[] { "HM-0009", "HM-0044" })
+            hung.Add((await _pieces.FindAsync(mark, _cancel))!.Id);
+        Must(
+            await new EventStore(_database, _sites).RecordAsync(
+                hung,
+                GearEventKind.Shock,
+                _today.AddDays(-2),
+                "Stop plank slipped out of its groove at lock 7 and dropped about a foot into the sling",
+                Stamp("crew", new(_today.AddDays(-2).ToDateTime(new(15, 20)), TimeSpan.Zero)),
+                _cancel
+            )
+        );
     }
 
     /// <summary>Hoists in use are looked at each month; now and then a month is missed.</summary>
     private void MonthlyChecks(DemoPiece piece, int from)
     {
-        if (GearFamilies.Find(piece.Fields["family"])!.Group != FamilyGroup.Hoist) return;
+        if (GearFamilies.Find(piece.Fields["family"])!.Group != FamilyGroup.Hoist)
+            return;
         for (var ago = from; ago > 6; ago -= 29)
         {
-            if (_random.Next(9) > 0) At(ago, 7, t => CheckAsync(piece, t));
+            if (_random.Next(9) > 0)
+                At(ago, 7, t => CheckAsync(piece, t));
         }
     }
 
     private async Task CheckAsync(DemoPiece piece, DateTimeOffset at)
     {
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
-        if (row.State == PieceState.InService) await _signing.SignCleanCheckAsync(row, DateOnly.FromDateTime(at.Date), Stamp("crew", at), _cancel);
+        if (row.State == PieceState.InService)
+            await _signing.SignCleanCheckAsync(row, DateOnly.FromDateTime(at.Date), Stamp("crew", at), _cancel);
     }
 }

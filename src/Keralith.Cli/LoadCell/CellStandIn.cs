@@ -33,9 +33,19 @@ internal sealed class CellStandIn
         var (port, hang) = (0, "0 kg");
         for (var i = 0; i < args.Length; i += 2)
         {
-            if (i + 1 < args.Length && args[i] == "--port" && int.TryParse(args[i + 1], CultureInfo.InvariantCulture, out port) && port is >= 0 and < 65536) continue;
-            if (i + 1 < args.Length && args[i] == "--hang" && Mass.Read(args[i + 1]).Ok) hang = args[i + 1];
-            else throw new UsageException("keralith load-cell takes --port with a number, and --hang with a weight such as \"3400 lb\".");
+            if (
+                i + 1 < args.Length
+                && args[i] == "--port"
+                && int.TryParse(args[i + 1], CultureInfo.InvariantCulture, out port)
+                && port is >= 0 and < 65536
+            )
+                continue;
+            if (i + 1 < args.Length && args[i] == "--hang" && Mass.Read(args[i + 1]).Ok)
+                hang = args[i + 1];
+            else
+                throw new UsageException(
+                    "keralith load-cell takes --port with a number, and --hang with a weight such as \"3400 lb\"."
+                );
         }
 
         var cell = new CellStandIn();
@@ -79,7 +89,13 @@ internal sealed class CellStandIn
         {
             while (await reader.ReadLineAsync() is { } line)
             {
-                if (line.StartsWith("hang ", StringComparison.Ordinal) && line.Length < 60 && Mass.Read(line[5..]) is { Ok: true, Value: var load } && load.Kilograms >= 0) Hang(load);
+                if (
+                    line.StartsWith("hang ", StringComparison.Ordinal)
+                    && line.Length < 60
+                    && Mass.Read(line[5..]) is { Ok: true, Value: var load }
+                    && load.Kilograms >= 0
+                )
+                    Hang(load);
             }
         }
         catch (Exception e) when (e is IOException or SocketException or ObjectDisposedException)
@@ -105,7 +121,15 @@ internal sealed class CellStandIn
             var drift = _kilograms * DriftShareAnHour * (DateTime.UtcNow - _began).TotalHours;
             var noise = _kilograms * NoiseShare * ((_random.NextDouble() * 2) - 1);
             var reading = Math.Round(_kilograms + swing + drift + noise, 1);
-            return JsonSerializer.Serialize(new { format = Web.Lifts.LoadCell.Format, at = DateTime.UtcNow.ToString("O", CultureInfo.InvariantCulture), kg = reading, steady = since > Settles.TotalSeconds });
+            return JsonSerializer.Serialize(
+                new
+                {
+                    format = Web.Lifts.LoadCell.Format,
+                    at = DateTime.UtcNow.ToString("O", CultureInfo.InvariantCulture),
+                    kg = reading,
+                    steady = since > Settles.TotalSeconds,
+                }
+            );
         }
     }
 }

@@ -29,7 +29,8 @@ public static class Catalogue
         .. SiteGearCriteria.All,
     ];
 
-    private static readonly Dictionary<string, (Criterion Criterion, int Order)> ById = All.Select((c, i) => (c, i)).ToDictionary(p => p.c.Id, p => p);
+    private static readonly Dictionary<string, (Criterion Criterion, int Order)> ById = All.Select((c, i) => (c, i))
+        .ToDictionary(p => p.c.Id, p => p);
 
     /// <summary>Make-ups seen so far: there are few in a yard. Beyond this many, new ones are worked out each time.</summary>
     private const int MostKept = 4096;
@@ -51,11 +52,14 @@ public static class Catalogue
     public static Placement PlacementOf(GearPiece gear, IReadOnlyList<RuleBook> books)
     {
         var chosen = 0;
-        for (var i = 0; i < books.Count; i++) chosen |= 1 << books[i].Bit;
+        for (var i = 0; i < books.Count; i++)
+            chosen |= 1 << books[i].Bit;
         var key = new PlacementKey(gear.Family, gear.MakeUp, chosen);
-        if (Placements.TryGetValue(key, out var placement)) return placement;
+        if (Placements.TryGetValue(key, out var placement))
+            return placement;
         placement = PlacementBuilder.Build(gear, books);
-        if (Placements.Count < MostKept) Placements.TryAdd(key, placement);
+        if (Placements.Count < MostKept)
+            Placements.TryAdd(key, placement);
         return placement;
     }
 
@@ -63,7 +67,8 @@ public static class Catalogue
     /// The parts of a piece in the order a hand travels, each with the criteria that may be answered on it in catalogue order.
     /// <c>legs</c> and <c>whole</c> come last.
     /// </summary>
-    public static IReadOnlyList<Part> Parts(GearPiece gear, IReadOnlyList<RuleBook> books) => PlacementOf(gear, books).Parts;
+    public static IReadOnlyList<Part> Parts(GearPiece gear, IReadOnlyList<RuleBook> books) =>
+        PlacementOf(gear, books).Parts;
 
     private readonly record struct PlacementKey(GearFamily Family, UInt128 MakeUp, int Books);
 }

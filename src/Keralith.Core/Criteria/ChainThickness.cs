@@ -36,27 +36,51 @@ public static class ChainThickness
     ];
 
     /// <summary>Millimetre and inch names of the same chain sizes.</summary>
-    private static readonly Dictionary<decimal, decimal> MetricNameOfInchSize = AsmeRows.ToDictionary(r => Length.Parse(r.Inch).Millimetres, r => r.Metric!.Value);
+    private static readonly Dictionary<decimal, decimal> MetricNameOfInchSize = AsmeRows.ToDictionary(
+        r => Length.Parse(r.Inch).Millimetres,
+        r => r.Metric!.Value
+    );
 
     /// <summary>The ASME table.</summary>
-    public static LeastThicknessTable Asme { get; } = new("ASME", AsmeRows
-        .SelectMany(r => new[]
-        {
-            new ThicknessRow(Length.Parse(r.Inch), Length.FromInches(r.LeastInch)),
-            new ThicknessRow(Length.FromMillimetres(r.Metric!.Value), Length.FromMillimetres(r.LeastMetric)),
-        })
-        .ToList());
+    public static LeastThicknessTable Asme { get; } =
+        new(
+            "ASME",
+            AsmeRows
+                .SelectMany(r =>
+                    new[]
+                    {
+                        new ThicknessRow(Length.Parse(r.Inch), Length.FromInches(r.LeastInch)),
+                        new ThicknessRow(
+                            Length.FromMillimetres(r.Metric!.Value),
+                            Length.FromMillimetres(r.LeastMetric)
+                        ),
+                    }
+                )
+                .ToList()
+        );
 
     /// <summary>The OSHA table; millimetre-named chain uses the same rows.</summary>
-    public static LeastThicknessTable Osha { get; } = new("OSHA", OshaRows
-        .SelectMany(r => r.Metric is { } metric
-            ? new[] { new ThicknessRow(Length.Parse(r.Inch), Length.Parse(r.Least)), new ThicknessRow(Length.FromMillimetres(metric), Length.Parse(r.Least)) }
-            : [new ThicknessRow(Length.Parse(r.Inch), Length.Parse(r.Least))])
-        .ToList());
+    public static LeastThicknessTable Osha { get; } =
+        new(
+            "OSHA",
+            OshaRows
+                .SelectMany(r =>
+                    r.Metric is { } metric
+                        ? new[]
+                        {
+                            new ThicknessRow(Length.Parse(r.Inch), Length.Parse(r.Least)),
+                            new ThicknessRow(Length.FromMillimetres(metric), Length.Parse(r.Least)),
+                        }
+                        : [new ThicknessRow(Length.Parse(r.Inch), Length.Parse(r.Least))]
+                )
+                .ToList()
+        );
 
     /// <summary>The nominal thickness a share is taken of: the millimetre name of the size where it has one, else the size itself.</summary>
     public static Length Nominal(Length size) =>
-        size.IsInchNamed && MetricNameOfInchSize.TryGetValue(size.Millimetres, out var metric) ? Length.FromMillimetres(metric) : size;
+        size.IsInchNamed && MetricNameOfInchSize.TryGetValue(size.Millimetres, out var metric)
+            ? Length.FromMillimetres(metric)
+            : size;
 }
 
 /// <summary>One row of a table of least thicknesses. An inch-named and a millimetre-named size are different rows.</summary>
@@ -73,7 +97,8 @@ public sealed record LeastThicknessTable(string Name, IReadOnlyList<ThicknessRow
 
     public override Resolved Resolve(LimitContext context)
     {
-        if (context.Gear.Size is not { } size) return new Missing("the chain's nominal size");
+        if (context.Gear.Size is not { } size)
+            return new Missing("the chain's nominal size");
         foreach (var row in Rows)
         {
             if (row.Size == size && row.Size.IsInchNamed == size.IsInchNamed)
@@ -94,7 +119,8 @@ public sealed record NominalThicknessLoss(decimal Share) : LimitRule
 
     public override Resolved Resolve(LimitContext context)
     {
-        if (context.Gear.Size is not { } size) return new Missing("the chain's nominal size");
+        if (context.Gear.Size is not { } size)
+            return new Missing("the chain's nominal size");
         var nominal = ChainThickness.Nominal(size).Millimetres;
         return new Figure(nominal * (1 - Share), nominal, Comparator.Below);
     }

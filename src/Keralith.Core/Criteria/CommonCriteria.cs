@@ -13,7 +13,10 @@ internal static class CommonCriteria
     [
         new()
         {
-            Id = "id.marking", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = Marking,
+            Id = "id.marking",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Frequent,
+            Source = Marking,
             Title = "Marking",
             Question = "The tag or marking is missing, or can't be read.",
             Look = "Wipe it. Every entry must be readable with the naked eye at arm's length.",
@@ -21,7 +24,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "id.tag-complete", Kind = CriterionKind.See, AskedIn = AskedIn.Periodic, Source = Marking, OnFault = Outcome.Hold,
+            Id = "id.tag-complete",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Periodic,
+            Source = Marking,
+            OnFault = Outcome.Hold,
             Title = "Marking complete",
             Question = "An entry the marking must carry is missing.",
             Look = "Read the tag aloud against the list beside the drawing.",
@@ -29,15 +36,23 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "any.unauthorised-repair", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = new("ASME B30", "repairs and modifications"),
+            Id = "any.unauthorised-repair",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Frequent,
+            Source = new("ASME B30", "repairs and modifications"),
             Title = "Unauthorised repair",
             Question = "A weld, field repair, home-made or substituted part, drilling, grinding or machining.",
-            Look = "Look for bright ground patches, weld beads the maker did not leave, parts that do not match their neighbours.",
+            Look =
+                "Look for bright ground patches, weld beads the maker did not leave, parts that do not match their neighbours.",
             Why = "Heat and grinding change the metal; nobody has tested what is there now.",
         },
         new()
         {
-            Id = "any.doubt", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = new("ASME B30", "other conditions that give doubt"), OnFault = Outcome.Hold,
+            Id = "any.doubt",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Frequent,
+            Source = new("ASME B30", "other conditions that give doubt"),
+            OnFault = Outcome.Hold,
             Title = "Anything else",
             Question = "Anything else gives doubt about it.",
             Look = "If you would rather not stand near it under load, say so here.",
@@ -45,7 +60,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "id.overhead", Kind = CriterionKind.See, AskedIn = AskedIn.Initial, Source = Marking, OnFault = Outcome.Hold,
+            Id = "id.overhead",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Initial,
+            Source = Marking,
+            OnFault = Outcome.Hold,
             Title = "Made for lifting",
             Question = "The maker does not state it for overhead lifting.",
             Look = "Read the marking, the certificate or the catalogue page.",
@@ -53,7 +72,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "id.certificate", Kind = CriterionKind.See, AskedIn = AskedIn.Initial, Source = new("ASME B30", "certificates and proof tests"), OnFault = Outcome.Hold,
+            Id = "id.certificate",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Initial,
+            Source = new("ASME B30", "certificates and proof tests"),
+            OnFault = Outcome.Hold,
             Title = "Certificate",
             Question = "The maker's certificate is missing.",
             Look = "It names this piece or its batch, the proof load and the date.",
@@ -61,7 +84,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "any.attachment-rating", Kind = CriterionKind.See, AskedIn = AskedIn.Periodic, Source = new("ASME B30.9", "fittings and attachments"), OnFault = Outcome.Hold,
+            Id = "any.attachment-rating",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Periodic,
+            Source = new("ASME B30.9", "fittings and attachments"),
+            OnFault = Outcome.Hold,
             Title = "Attachments strong enough",
             Question = "An attachment is rated below the piece it serves.",
             Look = "Read the rated load on each ring, hook and link and compare with the tag.",
@@ -70,7 +97,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "policy.latch", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = new("Site policy", "latches"), OnFault = Outcome.Hold,
+            Id = "policy.latch",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Frequent,
+            Source = new("Site policy", "latches"),
+            OnFault = Outcome.Hold,
             Title = "Latch policy",
             Question = "A hook has no latch, and this site wants one on every hook.",
             Look = "Every hook, foundry hooks exempt by name.",
@@ -78,7 +109,11 @@ internal static class CommonCriteria
         },
         new()
         {
-            Id = "policy.thimble", Kind = CriterionKind.See, AskedIn = AskedIn.Frequent, Source = new("Site policy", "thimbles"), OnFault = Outcome.Hold,
+            Id = "policy.thimble",
+            Kind = CriterionKind.See,
+            AskedIn = AskedIn.Frequent,
+            Source = new("Site policy", "thimbles"),
+            OnFault = Outcome.Hold,
             Title = "Thimble policy",
             Question = "An eye has no thimble, and this site wants one in every eye.",
             Look = "Both eyes of every leg.",

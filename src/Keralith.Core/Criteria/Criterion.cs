@@ -142,7 +142,8 @@ public readonly record struct AskContext(Gear.GearPiece Gear, IReadOnlyList<Rule
     {
         foreach (var book in Books)
         {
-            if (book.Rules.ContainsKey(criterion)) return true;
+            if (book.Rules.ContainsKey(criterion))
+                return true;
         }
 
         return false;

@@ -27,9 +27,7 @@ public readonly record struct LimitContext(GearPiece Gear, Length? Baseline);
 /// <summary>What a rule says of a piece: its figure, or why it has none.</summary>
 public abstract record Resolved
 {
-    private protected Resolved()
-    {
-    }
+    private protected Resolved() { }
 }
 
 /// <summary>A figure to compare with. Lengths in millimetres, angles in degrees, counts in pieces; exact.</summary>
@@ -45,14 +43,15 @@ public sealed record Figure(decimal Limit, decimal? Reference, Comparator Compar
     public decimal? Allowance => Reference is { } reference ? Math.Abs(Limit - reference) : null;
 
     /// <summary>Whether a value has failed.</summary>
-    public bool Fails(decimal value) => Comparator switch
-    {
-        Comparator.Above => value > Limit,
-        Comparator.AtOrAbove => value >= Limit,
-        Comparator.Below => value < Limit,
-        Comparator.AtOrBelow => value <= Limit,
-        _ => throw new InvalidOperationException($"No such comparator: {Comparator}."),
-    };
+    public bool Fails(decimal value) =>
+        Comparator switch
+        {
+            Comparator.Above => value > Limit,
+            Comparator.AtOrAbove => value >= Limit,
+            Comparator.Below => value < Limit,
+            Comparator.AtOrBelow => value <= Limit,
+            _ => throw new InvalidOperationException($"No such comparator: {Comparator}."),
+        };
 
     /// <summary>Whether larger values are the worse ones.</summary>
     public bool Grows => Comparator is Comparator.Above or Comparator.AtOrAbove;
@@ -78,9 +77,7 @@ public sealed record Within(int Least, int? Most, string What) : Resolved
 /// <summary>How a limit is found. Each kind of rule knows its own arithmetic and nothing else.</summary>
 public abstract record LimitRule
 {
-    private protected LimitRule()
-    {
-    }
+    private protected LimitRule() { }
 
     /// <summary>The rule in words, such as "5 % or 1/4 in of growth, whichever is less".</summary>
     public abstract string Words { get; }
@@ -116,10 +113,12 @@ public sealed record GrowthLimit(decimal Share, Comparator Comparator) : LimitRu
 
     public override Resolved Resolve(LimitContext context)
     {
-        if (context.Baseline is not { } baseline) return NoBaseline;
+        if (context.Baseline is not { } baseline)
+            return NoBaseline;
         var growth = baseline.Millimetres * Share;
         var most = baseline.IsInchNamed ? MostInch : MostMetric;
-        if (most is { } cap && cap.Millimetres < growth) growth = cap.Millimetres;
+        if (most is { } cap && cap.Millimetres < growth)
+            growth = cap.Millimetres;
         return new Figure(baseline.Millimetres + growth, baseline.Millimetres, Comparator);
     }
 }
@@ -130,13 +129,15 @@ public sealed record GrowthLimit(decimal Share, Comparator Comparator) : LimitRu
 /// <param name="Comparator"><see cref="Comparator.Below"/> where the share itself may be lost, <see cref="Comparator.AtOrBelow"/> where it may not.</param>
 public sealed record LossLimit(int Parts, int Of, Comparator Comparator) : LimitRule
 {
-    public override string Words => $"loss of {Share} {(Comparator == Comparator.AtOrBelow ? "removes" : "is the most allowed")}";
+    public override string Words =>
+        $"loss of {Share} {(Comparator == Comparator.AtOrBelow ? "removes" : "is the most allowed")}";
 
     private string Share => 100 % Of == 0 ? $"{Parts * 100 / Of} %" : $"{Parts}/{Of} of it";
 
-    public override Resolved Resolve(LimitContext context) => context.Baseline is { } baseline
-        ? new Figure(baseline.Millimetres * (Of - Parts) / Of, baseline.Millimetres, Comparator)
-        : NoBaseline;
+    public override Resolved Resolve(LimitContext context) =>
+        context.Baseline is { } baseline
+            ? new Figure(baseline.Millimetres * (Of - Parts) / Of, baseline.Millimetres, Comparator)
+            : NoBaseline;
 }
 
 /// <summary>Growth in two steps: held beyond the first, removed beyond the second.</summary>
@@ -146,9 +147,13 @@ public sealed record TwoStepGrowth(decimal HoldShare, decimal RemoveShare) : Lim
 {
     public override string Words => $"more than {Percent(HoldShare)} holds, more than {Percent(RemoveShare)} removes";
 
-    public override Resolved Resolve(LimitContext context) => context.Baseline is { } baseline
-        ? new Figure(baseline.Millimetres * (1 + RemoveShare), baseline.Millimetres, Comparator.Above) { HoldAbove = baseline.Millimetres * (1 + HoldShare) }
-        : NoBaseline;
+    public override Resolved Resolve(LimitContext context) =>
+        context.Baseline is { } baseline
+            ? new Figure(baseline.Millimetres * (1 + RemoveShare), baseline.Millimetres, Comparator.Above)
+            {
+                HoldAbove = baseline.Millimetres * (1 + HoldShare),
+            }
+            : NoBaseline;
 }
 
 /// <summary>An angle that may not be exceeded.</summary>

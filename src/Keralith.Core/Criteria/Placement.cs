@@ -27,7 +27,8 @@ public sealed class Placement
         foreach (var part in parts)
         {
             _byPath.Add(part.Path, (part, questions.Count));
-            foreach (var criterion in part.Criteria) questions.Add(new(criterion, part.Path));
+            foreach (var criterion in part.Criteria)
+                questions.Add(new(criterion, part.Path));
         }
 
         Questions = questions;
@@ -48,11 +49,13 @@ public sealed class Placement
     /// <summary>Where a criterion on a part stands in <see cref="Questions"/>; -1 when it does not sit there.</summary>
     public int IndexOf(Criterion criterion, string path)
     {
-        if (!_byPath.TryGetValue(path, out var found)) return -1;
+        if (!_byPath.TryGetValue(path, out var found))
+            return -1;
         var criteria = found.Part.Criteria;
         for (var i = 0; i < criteria.Count; i++)
         {
-            if (ReferenceEquals(criteria[i], criterion)) return found.FirstSlot + i;
+            if (ReferenceEquals(criteria[i], criterion))
+                return found.FirstSlot + i;
         }
 
         return -1;
@@ -67,7 +70,7 @@ internal static class PlacementBuilder
         var context = new AskContext(gear, books);
         var parts = new List<Part>();
         var templates = gear.Family.Parts;
-        for (var i = 0; i < templates.Count;)
+        for (var i = 0; i < templates.Count; )
         {
             if (!templates[i].PerLeg)
             {
@@ -77,10 +80,12 @@ internal static class PlacementBuilder
             }
 
             var end = i;
-            while (end < templates.Count && templates[end].PerLeg) end++;
+            while (end < templates.Count && templates[end].PerLeg)
+                end++;
             for (var leg = 1; leg <= gear.Legs; leg++)
             {
-                for (var t = i; t < end; t++) Add(parts, context, templates[t], leg);
+                for (var t = i; t < end; t++)
+                    Add(parts, context, templates[t], leg);
             }
 
             i = end;
@@ -92,12 +97,15 @@ internal static class PlacementBuilder
 
     private static void Add(List<Part> parts, AskContext context, PartTemplate template, int leg)
     {
-        if (!template.Present(context.Gear)) return;
-        IEnumerable<string> ids = parts.Count == 0 ? [.. CommonCriteria.OnFirstPart, .. template.Criteria] : template.Criteria;
+        if (!template.Present(context.Gear))
+            return;
+        IEnumerable<string> ids =
+            parts.Count == 0 ? [.. CommonCriteria.OnFirstPart, .. template.Criteria] : template.Criteria;
         parts.Add(new(Numbered(template.Path, leg), Numbered(template.Name, leg), Applying(ids, context)));
     }
 
-    private static string Numbered(string text, int leg) => text.Replace("{n}", leg.ToString(), StringComparison.Ordinal);
+    private static string Numbered(string text, int leg) =>
+        text.Replace("{n}", leg.ToString(), StringComparison.Ordinal);
 
     private static Criterion[] Applying(IEnumerable<string> ids, AskContext context) =>
         ids.Select(Catalogue.Get).Where(c => c.Applies(context)).OrderBy(c => Catalogue.OrderOf(c.Id)).ToArray();

@@ -23,11 +23,14 @@ public static class Correction
     public const int LongestReason = 500;
 
     /// <summary>The right a record of this kind is signed, and so corrected, with.</summary>
-    public static Right Signs(InspectionKind kind) => kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
+    public static Right Signs(InspectionKind kind) =>
+        kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
 
     /// <summary>Why a reason does not do; null when it does.</summary>
     public static string? RefusalOf(string? why) =>
-        string.IsNullOrWhiteSpace(why) ? "Write what is wrong with the record." : why.Length > LongestReason ? $"Say it in at most {LongestReason} letters." : null;
+        string.IsNullOrWhiteSpace(why) ? "Write what is wrong with the record."
+        : why.Length > LongestReason ? $"Say it in at most {LongestReason} letters."
+        : null;
 
     /// <summary>Why a record may not stand in the place of a wrong one; null when it may.</summary>
     /// <param name="wrong">The wrong record.</param>
@@ -35,8 +38,10 @@ public static class Correction
     /// <param name="inspectedOn">The day it would name.</param>
     /// <param name="role">Who signs.</param>
     public static string? Refusal(WrongRecord wrong, VerdictKind verdict, DateOnly inspectedOn, Role role) =>
-        inspectedOn > wrong.SignedOn ? $"The record was signed on {wrong.SignedOn:yyyy-MM-dd}: what it tells was seen by then, not later. A later look is an inspection of its own."
-        : wrong.StoppedIt && verdict < wrong.Verdict && !role.May(Right.CloseVerdict) ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person makes it milder."
+        inspectedOn > wrong.SignedOn
+            ? $"The record was signed on {wrong.SignedOn:yyyy-MM-dd}: what it tells was seen by then, not later. A later look is an inspection of its own."
+        : wrong.StoppedIt && verdict < wrong.Verdict && !role.May(Right.CloseVerdict)
+            ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person makes it milder."
         : null;
 
     /// <summary>The earlier day for the next full inspection: one set with the wrong record is kept, unless the correction sets a still earlier one.</summary>
@@ -56,7 +61,8 @@ public static class Correction
     /// <param name="role">Who withdraws it.</param>
     public static string? RefusalToWithdraw(WrongRecord wrong, Role role) =>
         !role.May(Signs(wrong.Kind)) ? "Your role does not allow this."
-        : wrong.StoppedIt && !role.May(Right.CloseVerdict) ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person withdraws it."
+        : wrong.StoppedIt && !role.May(Right.CloseVerdict)
+            ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person withdraws it."
         : null;
 
     /// <summary>Whether withdrawing puts the piece on hold: it does where it was a full inspection, for then nobody knows what the piece is like.</summary>

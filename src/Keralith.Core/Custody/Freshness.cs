@@ -10,11 +10,19 @@ public static class Freshness
     /// <param name="answeredAt">When each answer was given.</param>
     /// <param name="heldAt">When the newest open hold was put on or a new tag fitted since; null: the piece is not on hold.</param>
     /// <param name="now">When it is signed.</param>
-    public static string? Refusal(IReadOnlyCollection<DateTimeOffset> answeredAt, DateTimeOffset? heldAt, DateTimeOffset now)
+    public static string? Refusal(
+        IReadOnlyCollection<DateTimeOffset> answeredAt,
+        DateTimeOffset? heldAt,
+        DateTimeOffset now
+    )
     {
-        if (answeredAt.Count == 0) return null;
+        if (answeredAt.Count == 0)
+            return null;
         var oldest = answeredAt.Min();
-        if (heldAt is { } held && oldest < held) return "Some answers were given before the piece was put on hold or re-tagged: they say nothing of it since. Throw the draft away and look at all of it again.";
-        return oldest < now.AddDays(-MostDays) ? $"Some answers are older than {MostDays} days. Throw the draft away and look at all of it again." : null;
+        if (heldAt is { } held && oldest < held)
+            return "Some answers were given before the piece was put on hold or re-tagged: they say nothing of it since. Throw the draft away and look at all of it again.";
+        return oldest < now.AddDays(-MostDays)
+            ? $"Some answers are older than {MostDays} days. Throw the draft away and look at all of it again."
+            : null;
     }
 }

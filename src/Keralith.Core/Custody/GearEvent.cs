@@ -18,69 +18,72 @@ public enum GearEventKind
 public static class GearEvents
 {
     /// <summary>The kind's fixed code.</summary>
-    public static string Code(GearEventKind kind) => kind switch
-    {
-        GearEventKind.Overload => "overload",
-        GearEventKind.Shock => "shock",
-        GearEventKind.Fire => "fire",
-        GearEventKind.Chemical => "chemical",
-        GearEventKind.Collision => "collision",
-        GearEventKind.Lightning => "lightning",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string Code(GearEventKind kind) =>
+        kind switch
+        {
+            GearEventKind.Overload => "overload",
+            GearEventKind.Shock => "shock",
+            GearEventKind.Fire => "fire",
+            GearEventKind.Chemical => "chemical",
+            GearEventKind.Collision => "collision",
+            GearEventKind.Lightning => "lightning",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
     /// <summary>The kind's name as people read it.</summary>
-    public static string Name(GearEventKind kind) => kind switch
-    {
-        GearEventKind.Overload => "overload",
-        GearEventKind.Shock => "shock load",
-        GearEventKind.Fire => "fire or heat",
-        GearEventKind.Chemical => "chemicals",
-        GearEventKind.Collision => "collision or fall",
-        GearEventKind.Lightning => "lightning or current",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string Name(GearEventKind kind) =>
+        kind switch
+        {
+            GearEventKind.Overload => "overload",
+            GearEventKind.Shock => "shock load",
+            GearEventKind.Fire => "fire or heat",
+            GearEventKind.Chemical => "chemicals",
+            GearEventKind.Collision => "collision or fall",
+            GearEventKind.Lightning => "lightning or current",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
     /// <summary>What to look at, beside every question of the inspection.</summary>
-    public static IReadOnlyList<string> LookAt(GearEventKind kind) => kind switch
-    {
-        GearEventKind.Overload =>
-        [
-            "Length over the same links or along each leg against when it was new: legs hung together show a stretched one at once.",
-            "Hooks: throat against when new, twist, a latch that no longer meets the tip. Links and shackles: spread bows, pins that no longer run in freely.",
-            "Ropes and webs: broken wires or stitches at the ends, a core that stands out, ends that have slipped in their ferrules.",
-            "Hoists: bent handles and hooks, brake lining, load chain over its whole length, what holds the hoist up.",
-        ],
-        GearEventKind.Shock =>
-        [
-            "Cracks where link bears on link and at the roots of threads; doubt about a crack is settled by a test for cracks, not by eye.",
-            "Hooks, latches and pins as after an overload; rope strands that stand out, birdcages.",
-            "What was above the hook too: trolley, beam, lifting point and their bolts.",
-        ],
-        GearEventKind.Fire =>
-        [
-            "Colours of heat on steel, scale, spatter. Chain that met more than 204 C loses rated load, over 538 C for good: ask how hot it was.",
-            "Melted, hard or glazed fibre; burnt covers: a roundsling's core is not seen.",
-            "Lubricant cooked away in ropes, bearings and hoists; burnt insulation.",
-        ],
-        GearEventKind.Chemical =>
-        [
-            "Which chemical, how strong, how warm, how long: the fibre and the grade decide. Keep its name with the piece.",
-            "Pits and brittle surfaces on steel and aluminium; fibre that has stiffened, bleached or powders.",
-            "Wash hands and gear before it is handled; doubt that can't be seen is held for the maker's word.",
-        ],
-        GearEventKind.Collision =>
-        [
-            "Bends, nicks and gouges on edges and corners; frames and beams out of line.",
-            "Cracks beside welds; pins and covers that have moved; hooks knocked open.",
-        ],
-        GearEventKind.Lightning =>
-        [
-            "Arc marks, melted spots and welded wires, mostly at the bearing points and in hooks and swivels.",
-            "Bearings and brakes that current went through; controls and limiters of powered hoists.",
-        ],
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static IReadOnlyList<string> LookAt(GearEventKind kind) =>
+        kind switch
+        {
+            GearEventKind.Overload =>
+            [
+                "Length over the same links or along each leg against when it was new: legs hung together show a stretched one at once.",
+                "Hooks: throat against when new, twist, a latch that no longer meets the tip. Links and shackles: spread bows, pins that no longer run in freely.",
+                "Ropes and webs: broken wires or stitches at the ends, a core that stands out, ends that have slipped in their ferrules.",
+                "Hoists: bent handles and hooks, brake lining, load chain over its whole length, what holds the hoist up.",
+            ],
+            GearEventKind.Shock =>
+            [
+                "Cracks where link bears on link and at the roots of threads; doubt about a crack is settled by a test for cracks, not by eye.",
+                "Hooks, latches and pins as after an overload; rope strands that stand out, birdcages.",
+                "What was above the hook too: trolley, beam, lifting point and their bolts.",
+            ],
+            GearEventKind.Fire =>
+            [
+                "Colours of heat on steel, scale, spatter. Chain that met more than 204 C loses rated load, over 538 C for good: ask how hot it was.",
+                "Melted, hard or glazed fibre; burnt covers: a roundsling's core is not seen.",
+                "Lubricant cooked away in ropes, bearings and hoists; burnt insulation.",
+            ],
+            GearEventKind.Chemical =>
+            [
+                "Which chemical, how strong, how warm, how long: the fibre and the grade decide. Keep its name with the piece.",
+                "Pits and brittle surfaces on steel and aluminium; fibre that has stiffened, bleached or powders.",
+                "Wash hands and gear before it is handled; doubt that can't be seen is held for the maker's word.",
+            ],
+            GearEventKind.Collision =>
+            [
+                "Bends, nicks and gouges on edges and corners; frames and beams out of line.",
+                "Cracks beside welds; pins and covers that have moved; hooks knocked open.",
+            ],
+            GearEventKind.Lightning =>
+            [
+                "Arc marks, melted spots and welded wires, mostly at the bearing points and in hooks and swivels.",
+                "Bearings and brakes that current went through; controls and limiters of powered hoists.",
+            ],
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
     /// <summary>Why what is told of an event can't be recorded; null when it can.</summary>
     /// <param name="happened">The day.</param>

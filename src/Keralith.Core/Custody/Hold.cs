@@ -57,7 +57,8 @@ public static class Standing
         VerdictKind? standing = null;
         foreach (var inspection in inspections)
         {
-            if (inspection.IsFull || standing is null || inspection.Verdict > standing) standing = inspection.Verdict;
+            if (inspection.IsFull || standing is null || inspection.Verdict > standing)
+                standing = inspection.Verdict;
         }
 
         return standing;
@@ -83,29 +84,41 @@ public static class HoldRules
             _ => throw new InvalidOperationException($"No such verdict: {signedAs}."),
         };
         var against = verdict.Findings.Where(f => f.Outcome >= Outcome.Hold).ToList();
-        return cause is not null && signedAs == verdict.Kind && against.Count > 0 && against.All(f => f.Criterion.Id == "id.marking") ? HoldCause.Marking : cause;
+        return
+            cause is not null
+            && signedAs == verdict.Kind
+            && against.Count > 0
+            && against.All(f => f.Criterion.Id == "id.marking")
+            ? HoldCause.Marking
+            : cause;
     }
 
     /// <summary>What is wanted before a hold of this cause is closed, in words.</summary>
-    public static string Wants(HoldCause cause) => cause switch
-    {
-        HoldCause.Doubt => "Wanted: an inspector or qualified person, and a full, clean inspection made after the hold.",
-        HoldCause.Marking => "Wanted: a new tag fitted after its identity was proved, then a full, clean inspection of it.",
-        HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
-        _ => throw new InvalidOperationException($"No such cause: {cause}."),
-    };
+    public static string Wants(HoldCause cause) =>
+        cause switch
+        {
+            HoldCause.Doubt =>
+                "Wanted: an inspector or qualified person, and a full, clean inspection made after the hold.",
+            HoldCause.Marking =>
+                "Wanted: a new tag fitted after its identity was proved, then a full, clean inspection of it.",
+            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event =>
+                "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
+            _ => throw new InvalidOperationException($"No such cause: {cause}."),
+        };
 
     /// <summary>Whose move it is, in words.</summary>
     /// <param name="cause">Why it is held.</param>
     /// <param name="standing">The verdict the piece stands under now.</param>
-    public static string NextMove(HoldCause cause, VerdictKind? standing) => cause switch
-    {
-        HoldCause.Doubt => "Inspector's move.",
-        HoldCause.Marking => "Qualified person's move: re-tag.",
-        HoldCause.VerdictHold or HoldCause.VerdictRemove when standing is VerdictKind.Fit or VerdictKind.Watch => "Inspected clean since: qualified person's move.",
-        HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Qualified person's move.",
-        _ => throw new InvalidOperationException($"No such cause: {cause}."),
-    };
+    public static string NextMove(HoldCause cause, VerdictKind? standing) =>
+        cause switch
+        {
+            HoldCause.Doubt => "Inspector's move.",
+            HoldCause.Marking => "Qualified person's move: re-tag.",
+            HoldCause.VerdictHold or HoldCause.VerdictRemove when standing is VerdictKind.Fit or VerdictKind.Watch =>
+                "Inspected clean since: qualified person's move.",
+            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Qualified person's move.",
+            _ => throw new InvalidOperationException($"No such cause: {cause}."),
+        };
 
     /// <summary>
     /// Whether a hold may be closed now; the refusal says what is still wanted.
@@ -116,27 +129,54 @@ public static class HoldRules
     /// <param name="inspections">The piece's signed inspections.</param>
     /// <param name="retaggedAt">When the piece last had its identity proved and a new tag fitted; null: never.</param>
     /// <param name="oneMayDoBoth">Whether the site allows one person to sign the clean inspection and close.</param>
-    public static Checked<OpenHold> MayClose(OpenHold hold, Closer closer, string reason, IEnumerable<SignedInspection> inspections, DateTimeOffset? retaggedAt, bool oneMayDoBoth)
+    public static Checked<OpenHold> MayClose(
+        OpenHold hold,
+        Closer closer,
+        string reason,
+        IEnumerable<SignedInspection> inspections,
+        DateTimeOffset? retaggedAt,
+        bool oneMayDoBoth
+    )
     {
-        if (string.IsNullOrWhiteSpace(reason)) return new Refusal("Write why it may go back into use.");
-        var clean = inspections.Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt).ToList();
+        if (string.IsNullOrWhiteSpace(reason))
+            return new Refusal("Write why it may go back into use.");
+        var clean = inspections
+            .Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt)
+            .ToList();
         switch (hold.Cause)
         {
             case HoldCause.Doubt:
-                if (!closer.Role.May(Right.CloseDoubt)) return new Refusal("An inspector or a qualified person closes a hold put on for a doubt.");
-                return clean.Count > 0 ? hold : new Refusal("Inspect it again first: a full, clean inspection made after the hold is wanted; a look before use is not enough.");
+                if (!closer.Role.May(Right.CloseDoubt))
+                    return new Refusal("An inspector or a qualified person closes a hold put on for a doubt.");
+                return clean.Count > 0
+                    ? hold
+                    : new Refusal(
+                        "Inspect it again first: a full, clean inspection made after the hold is wanted; a look before use is not enough."
+                    );
             case HoldCause.Marking:
-                if (!closer.Role.May(Right.Retag)) return new Refusal("A qualified person closes a hold for a missing marking.");
-                if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt) return new Refusal("Prove its identity and fit a new tag first.");
-                return clean.Any(i => i.SignedAt > tagged) ? hold : new Refusal("Inspect it again first: the new marking must be read in a clean inspection made after it was fitted.");
+                if (!closer.Role.May(Right.Retag))
+                    return new Refusal("A qualified person closes a hold for a missing marking.");
+                if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt)
+                    return new Refusal("Prove its identity and fit a new tag first.");
+                return clean.Any(i => i.SignedAt > tagged)
+                    ? hold
+                    : new Refusal(
+                        "Inspect it again first: the new marking must be read in a clean inspection made after it was fitted."
+                    );
             case HoldCause.VerdictHold:
             case HoldCause.VerdictRemove:
             case HoldCause.Event:
-                if (!closer.Role.May(Right.CloseVerdict)) return new Refusal("Only a qualified person closes this hold.");
-                if (clean.Count == 0) return new Refusal("A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first.");
+                if (!closer.Role.May(Right.CloseVerdict))
+                    return new Refusal("Only a qualified person closes this hold.");
+                if (clean.Count == 0)
+                    return new Refusal(
+                        "A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first."
+                    );
                 return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person)
                     ? hold
-                    : new Refusal("You signed the clean inspection yourself; another qualified person must close this hold.");
+                    : new Refusal(
+                        "You signed the clean inspection yourself; another qualified person must close this hold."
+                    );
             default:
                 throw new InvalidOperationException($"No such cause: {hold.Cause}.");
         }

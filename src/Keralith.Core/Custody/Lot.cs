@@ -11,11 +11,22 @@ public static class Lot
     /// <param name="reason">What was wrong with the rejected, or where others came from or went.</param>
     public static Checked<int> AfterCount(PieceState state, int? count, int seen, int rejected, string? reason)
     {
-        if (state.IsRetired() || state == PieceState.Missing) return Gone(state);
-        if (count is not { } there) return new Refusal("This is a single piece, not a lot.");
-        if (seen < 0 || rejected < 0 || rejected > seen) return new Refusal("Seen and rejected are whole numbers, rejected at most as many as were seen.");
-        if (seen > there) return new Refusal($"{seen} were seen where the lot has {there}: gear nobody registered is among them. Register those under a mark of their own.");
-        if ((rejected > 0 || seen < there) && string.IsNullOrWhiteSpace(reason)) return new Refusal(rejected > 0 ? "Write what was wrong with the rejected ones." : "Write what became of those that were not seen.");
+        if (state.IsRetired() || state == PieceState.Missing)
+            return Gone(state);
+        if (count is not { } there)
+            return new Refusal("This is a single piece, not a lot.");
+        if (seen < 0 || rejected < 0 || rejected > seen)
+            return new Refusal("Seen and rejected are whole numbers, rejected at most as many as were seen.");
+        if (seen > there)
+            return new Refusal(
+                $"{seen} were seen where the lot has {there}: gear nobody registered is among them. Register those under a mark of their own."
+            );
+        if ((rejected > 0 || seen < there) && string.IsNullOrWhiteSpace(reason))
+            return new Refusal(
+                rejected > 0
+                    ? "Write what was wrong with the rejected ones."
+                    : "Write what became of those that were not seen."
+            );
         return seen - rejected;
     }
 
@@ -28,7 +39,13 @@ public static class Lot
         : there - 1;
 
     /// <summary>Why a piece taken out of a lot is held: a doubt, or, out of a lot that is held itself, for a qualified person to decide.</summary>
-    public static HoldCause CauseOfSplit(PieceState state) => state == PieceState.Held ? HoldCause.Event : HoldCause.Doubt;
+    public static HoldCause CauseOfSplit(PieceState state) =>
+        state == PieceState.Held ? HoldCause.Event : HoldCause.Doubt;
 
-    private static Refusal Gone(PieceState state) => new(state == PieceState.Missing ? "The lot is missing; say that it is found first." : "The lot is retired; nothing comes out of it again.");
+    private static Refusal Gone(PieceState state) =>
+        new(
+            state == PieceState.Missing
+                ? "The lot is missing; say that it is found first."
+                : "The lot is retired; nothing comes out of it again."
+        );
 }

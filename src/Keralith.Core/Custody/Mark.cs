@@ -16,7 +16,11 @@ public readonly partial record struct Mark
         var plain = (text ?? string.Empty).Trim().ToUpperInvariant();
         return Pattern().IsMatch(plain)
             ? new Mark(plain)
-            : new Refusal(plain.Length == 0 ? "Write the mark, such as HM-0042." : "A mark is 2 to 24 letters, digits and dashes, such as HM-0042.");
+            : new Refusal(
+                plain.Length == 0
+                    ? "Write the mark, such as HM-0042."
+                    : "A mark is 2 to 24 letters, digits and dashes, such as HM-0042."
+            );
     }
 
     public override string ToString() => Text;

@@ -32,19 +32,32 @@ public static class PieceLife
 
     /// <summary>The kind of inspection due: a piece never accepted gets its initial one, whatever was wished.</summary>
     public static InspectionKind KindDue(PieceState state, bool everAccepted, InspectionKind wished) =>
-        state == PieceState.New || (!everAccepted && wished == InspectionKind.Periodic) ? InspectionKind.Initial : wished;
+        state == PieceState.New || (!everAccepted && wished == InspectionKind.Periodic)
+            ? InspectionKind.Initial
+            : wished;
 
     /// <summary>The state after a signed inspection. A hold or remove verdict puts the piece in the cage at once.</summary>
     /// <param name="state">The state before.</param>
     /// <param name="kind">The kind of inspection.</param>
     /// <param name="verdict">The verdict signed; an incomplete inspection can't be signed.</param>
     /// <param name="openHolds">Open holds before this inspection.</param>
-    public static Checked<PieceState> AfterInspection(PieceState state, InspectionKind kind, VerdictKind verdict, int openHolds)
+    public static Checked<PieceState> AfterInspection(
+        PieceState state,
+        InspectionKind kind,
+        VerdictKind verdict,
+        int openHolds
+    )
     {
-        if (state.IsRetired()) return new Refusal("This piece is retired; nothing more can be recorded on it.");
-        if (verdict == VerdictKind.Incomplete) return new Refusal("The inspection is not complete: every question needs an answer before it can be signed.");
-        if (verdict is VerdictKind.Hold or VerdictKind.Remove) return PieceState.Held;
-        if (openHolds > 0) return PieceState.Held;
+        if (state.IsRetired())
+            return new Refusal("This piece is retired; nothing more can be recorded on it.");
+        if (verdict == VerdictKind.Incomplete)
+            return new Refusal(
+                "The inspection is not complete: every question needs an answer before it can be signed."
+            );
+        if (verdict is VerdictKind.Hold or VerdictKind.Remove)
+            return PieceState.Held;
+        if (openHolds > 0)
+            return PieceState.Held;
         return state switch
         {
             PieceState.New when kind is InspectionKind.Initial => PieceState.InService,
@@ -59,7 +72,8 @@ public static class PieceLife
     /// <summary>The state after anybody has put a hold on it.</summary>
     public static Checked<PieceState> AfterHold(PieceState state) =>
         state.IsRetired() ? new Refusal("This piece is retired already; it can't come back into use.")
-        : state == PieceState.Missing ? new Refusal("This piece is missing; say that it is found, and it is on hold.") : PieceState.Held;
+        : state == PieceState.Missing ? new Refusal("This piece is missing; say that it is found, and it is on hold.")
+        : PieceState.Held;
 
     /// <summary>The state after a hold was closed.</summary>
     /// <param name="state">The state before.</param>
@@ -68,31 +82,39 @@ public static class PieceLife
     public static Checked<PieceState> AfterRelease(PieceState state, int stillOpen, bool everAccepted) =>
         state != PieceState.Held ? new Refusal("This piece is not on hold.")
         : stillOpen > 0 ? PieceState.Held
-        : everAccepted ? PieceState.InService : PieceState.New;
+        : everAccepted ? PieceState.InService
+        : PieceState.New;
 
     /// <summary>The state after condemning.</summary>
-    public static Checked<PieceState> AfterCondemning(PieceState state) => state switch
-    {
-        PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => PieceState.Condemned,
-        PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
-        _ => throw new InvalidOperationException($"No way on from {state}."),
-    };
+    public static Checked<PieceState> AfterCondemning(PieceState state) =>
+        state switch
+        {
+            PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => PieceState.Condemned,
+            PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
+            _ => throw new InvalidOperationException($"No way on from {state}."),
+        };
 
     /// <summary>The state after destruction: only what is condemned is destroyed, so that the decision stands on record first.</summary>
-    public static Checked<PieceState> AfterDestruction(PieceState state) => state switch
-    {
-        PieceState.Condemned => PieceState.Destroyed,
-        PieceState.Destroyed => new Refusal("This piece is destroyed already."),
-        PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => new Refusal("Only a condemned piece is destroyed; condemn it first."),
-        _ => throw new InvalidOperationException($"No way on from {state}."),
-    };
+    public static Checked<PieceState> AfterDestruction(PieceState state) =>
+        state switch
+        {
+            PieceState.Condemned => PieceState.Destroyed,
+            PieceState.Destroyed => new Refusal("This piece is destroyed already."),
+            PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => new Refusal(
+                "Only a condemned piece is destroyed; condemn it first."
+            ),
+            _ => throw new InvalidOperationException($"No way on from {state}."),
+        };
 
     /// <summary>The state after nobody could find it.</summary>
     public static Checked<PieceState> AfterLoss(PieceState state) =>
-        state.IsRetired() ? new Refusal("This piece is retired; nothing more can be recorded on it.") : state == PieceState.Missing ? new Refusal("It is missing already.") : PieceState.Missing;
+        state.IsRetired() ? new Refusal("This piece is retired; nothing more can be recorded on it.")
+        : state == PieceState.Missing ? new Refusal("It is missing already.")
+        : PieceState.Missing;
 
     /// <summary>The state after it was found: held, for nobody knows where it has been.</summary>
-    public static Checked<PieceState> AfterFinding(PieceState state) => state == PieceState.Missing ? PieceState.Held : new Refusal("This piece is not missing.");
+    public static Checked<PieceState> AfterFinding(PieceState state) =>
+        state == PieceState.Missing ? PieceState.Held : new Refusal("This piece is not missing.");
 
     /// <summary>The state after the last report of gear taken over was accepted: in service until it runs out.</summary>
     /// <param name="hasReport">Whether date, inspector and name of the report are on record.</param>

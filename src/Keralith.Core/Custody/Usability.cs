@@ -61,7 +61,8 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 break;
             case PieceState.Held:
                 reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
-                if (facts.OpenHolds.Count == 0) reasons.Add("On hold.");
+                if (facts.OpenHolds.Count == 0)
+                    reasons.Add("On hold.");
                 break;
             case PieceState.Missing:
                 reasons.Add("Missing: nobody knows where it is.");
@@ -73,21 +74,30 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 throw new InvalidOperationException($"No such state: {facts.State}.");
         }
 
-        if (facts.IsEmptyLot) reasons.Add("The lot is empty.");
-        if (!facts.ForLifting) reasons.Add("Not for lifting.");
+        if (facts.IsEmptyLot)
+            reasons.Add("The lot is empty.");
+        if (!facts.ForLifting)
+            reasons.Add("Not for lifting.");
         if (facts.State != PieceState.New)
         {
-            if (facts.PeriodicDue is not { } periodic) reasons.Add("No periodic inspection on record.");
-            else if (periodic < today) reasons.Add($"Periodic inspection overdue since {periodic:yyyy-MM-dd}.");
-            if (facts.FrequentByCalendar && facts.FrequentDue is null) reasons.Add("No frequent inspection on record.");
-            else if (facts.FrequentByCalendar && facts.FrequentDue < today) reasons.Add($"Frequent inspection overdue since {facts.FrequentDue:yyyy-MM-dd}.");
+            if (facts.PeriodicDue is not { } periodic)
+                reasons.Add("No periodic inspection on record.");
+            else if (periodic < today)
+                reasons.Add($"Periodic inspection overdue since {periodic:yyyy-MM-dd}.");
+            if (facts.FrequentByCalendar && facts.FrequentDue is null)
+                reasons.Add("No frequent inspection on record.");
+            else if (facts.FrequentByCalendar && facts.FrequentDue < today)
+                reasons.Add($"Frequent inspection overdue since {facts.FrequentDue:yyyy-MM-dd}.");
         }
 
-        if (!facts.RatedLoadKnown) reasons.Add("Its rated load is not known.");
+        if (!facts.RatedLoadKnown)
+            reasons.Add("Its rated load is not known.");
         reasons.AddRange(facts.AgainstMarking);
         reasons.AddRange(facts.AgainstPolicy);
-        if (facts.LacksSeasonColour) reasons.Add("It does not carry the season's colour.");
-        if (facts.CalibrationDue is { } calibration && calibration < today) reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
+        if (facts.LacksSeasonColour)
+            reasons.Add("It does not carry the season's colour.");
+        if (facts.CalibrationDue is { } calibration && calibration < today)
+            reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
         return new(reasons);
     }
 }

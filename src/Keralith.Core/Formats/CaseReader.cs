@@ -13,11 +13,22 @@ public static class CaseReader
     public const string Format = "keralith.case/1";
 
     private static readonly string[] LimitForms = ["percent", "absolute", "count"];
-    private static readonly string[] AnswerForms = ["answer", "value", "count", "baseline", "baselineBasis", "uncertainty"];
-    private static readonly Dictionary<string, InspectionKind> Kinds = Enum.GetValues<InspectionKind>().ToDictionary(Words.Code);
+    private static readonly string[] AnswerForms =
+    [
+        "answer",
+        "value",
+        "count",
+        "baseline",
+        "baselineBasis",
+        "uncertainty",
+    ];
+    private static readonly Dictionary<string, InspectionKind> Kinds = Enum.GetValues<InspectionKind>()
+        .ToDictionary(Words.Code);
     private static readonly Dictionary<string, Found> Answers = Enum.GetValues<Found>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, BaselineBasis> Bases = Enum.GetValues<BaselineBasis>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>().ToDictionary(Words.Code);
+    private static readonly Dictionary<string, BaselineBasis> Bases = Enum.GetValues<BaselineBasis>()
+        .ToDictionary(Words.Code);
+    private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>()
+        .ToDictionary(Words.Code);
 
     /// <summary>Reads a case from JSON text.</summary>
     public static ReadResult<Case> Read(string json) => Read(Encoding.UTF8.GetBytes(json));
@@ -30,15 +41,18 @@ public static class CaseReader
     {
         var faults = new List<Fault>();
         var fields = new JsonFields(root, Place.Root, faults);
-        if (!fields.IsObject) return new(null, faults);
-        if (fields.RequiredText("format") is { } format && format != Format) fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
+        if (!fields.IsObject)
+            return new(null, faults);
+        if (fields.RequiredText("format") is { } format && format != Format)
+            fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
         var books = fields.RuleBooks("ruleBooks");
         var kind = fields.OneOf("kind", Kinds) ?? InspectionKind.Periodic;
         var gear = Gear(fields, faults);
         var limits = Limits(fields, faults);
         var empty = gear is null ? null : new Case(books, kind, gear, limits, []);
         var answers = empty is null ? [] : AnswerList(fields, faults, empty);
-        if (gear is null) fields.Take("answers");
+        if (gear is null)
+            fields.Take("answers");
         fields.RefuseUnread("format, ruleBooks, kind, gear, limits, answers");
         return faults.Count > 0 ? new(null, faults) : new(empty! with { Answers = answers }, faults);
     }
@@ -61,25 +75,52 @@ public static class CaseReader
         foreach (var (element, place) in fields.Array("limits"))
         {
             var limit = new JsonFields(element, place, faults);
-            if (!limit.IsObject) continue;
+            if (!limit.IsObject)
+                continue;
             var owner = limit.RequiredOneOf("source", Owners);
             var criterion = KnownCriterion(limit);
             var percent = limit.Number("percent");
             var count = limit.Whole("count", 1);
             var absolute = criterion is { IsAngle: true }
-                ? limit.Parsed("absolute", Angle.Read) is { } angle ? angle.Degrees : (decimal?)null
-                : limit.Parsed("absolute", Length.Read) is { } length ? length.Millimetres : null;
-            if (percent < 0) limit.Refuse("percent", "found a figure under 0, expected 0 or over");
-            if (percent > 1000) limit.Refuse("percent", "found a figure over 1000, expected a share of change");
-            if (absolute < 0) limit.Refuse("absolute", "found a figure under 0, expected 0 or over");
+                ? limit.Parsed("absolute", Angle.Read) is { } angle
+                    ? angle.Degrees
+                    : (decimal?)null
+                : limit.Parsed("absolute", Length.Read) is { } length
+                    ? length.Millimetres
+                    : null;
+            if (percent < 0)
+                limit.Refuse("percent", "found a figure under 0, expected 0 or over");
+            if (percent > 1000)
+                limit.Refuse("percent", "found a figure over 1000, expected a share of change");
+            if (absolute < 0)
+                limit.Refuse("absolute", "found a figure under 0, expected 0 or over");
             var given = LimitForms.Where(n => limit.Has(n)).ToList();
-            if (given.Count != 1) limit.Refuse(given.Count == 0 ? "percent" : given[1], $"found {given.Count} figures, expected one of percent, absolute or count");
-            else if (criterion is { IsAnswerChosen: true }) limit.Refuse("criterion", $"{criterion.Id} is a fault looked for and takes no limit");
-            else if (criterion is { Kind: CriterionKind.Count } != (given[0] == "count") && criterion is not null) limit.Refuse(given[0], $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}");
-            else if (criterion is { Limit: RosterMembers or RosterLinks }) limit.Refuse("criterion", $"{criterion.Id} is held against the roster and takes no limit");
-            else if (criterion is { IsAngle: true } && given[0] == "percent") limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
+            if (given.Count != 1)
+                limit.Refuse(
+                    given.Count == 0 ? "percent" : given[1],
+                    $"found {given.Count} figures, expected one of percent, absolute or count"
+                );
+            else if (criterion is { IsAnswerChosen: true })
+                limit.Refuse("criterion", $"{criterion.Id} is a fault looked for and takes no limit");
+            else if (criterion is { Kind: CriterionKind.Count } != (given[0] == "count") && criterion is not null)
+                limit.Refuse(
+                    given[0],
+                    $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}"
+                );
+            else if (criterion is { Limit: RosterMembers or RosterLinks })
+                limit.Refuse("criterion", $"{criterion.Id} is held against the roster and takes no limit");
+            else if (criterion is { IsAngle: true } && given[0] == "percent")
+                limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
             limit.RefuseUnread("source, criterion, percent, absolute, count");
-            if (owner is { } o && criterion is not null) limits.Add(new(o, criterion) { Percent = percent, Absolute = absolute, Count = count });
+            if (owner is { } o && criterion is not null)
+                limits.Add(
+                    new(o, criterion)
+                    {
+                        Percent = percent,
+                        Absolute = absolute,
+                        Count = count,
+                    }
+                );
         }
 
         return limits;
@@ -92,49 +133,63 @@ public static class CaseReader
         foreach (var (element, place) in fields.Array("answers"))
         {
             var answer = new JsonFields(element, place, faults);
-            if (!answer.IsObject) continue;
+            if (!answer.IsObject)
+                continue;
             var criterion = KnownCriterion(answer);
             var part = answer.RequiredText("part");
-            if (part is not null && placement.Find(part) is null) answer.Refuse("part", $"found \"{part}\", expected a part of this {family}: {string.Join(", ", placement.Parts.Select(p => p.Path))}");
-            else if (part is not null && criterion is not null && placement.IndexOf(criterion, part) < 0) answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {family}");
+            if (part is not null && placement.Find(part) is null)
+                answer.Refuse(
+                    "part",
+                    $"found \"{part}\", expected a part of this {family}: {string.Join(", ", placement.Parts.Select(p => p.Path))}"
+                );
+            else if (part is not null && criterion is not null && placement.IndexOf(criterion, part) < 0)
+                answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {family}");
             var before = faults.Count;
             var response = criterion is null ? null : Response(answer, criterion);
             if (criterion is null)
             {
-                foreach (var name in AnswerForms) answer.Take(name);
+                foreach (var name in AnswerForms)
+                    answer.Take(name);
             }
 
             answer.RefuseUnread(criterion is null ? "criterion, part and an answer" : Expected(criterion));
-            if (response is not null && faults.Count == before && part is not null) answers.Add(new(criterion!, part, response));
+            if (response is not null && faults.Count == before && part is not null)
+                answers.Add(new(criterion!, part, response));
         }
 
         return answers;
     }
 
-    private static string Expected(Criterion criterion) => criterion switch
-    {
-        { IsAnswerChosen: true } => "criterion, part, answer",
-        { Kind: CriterionKind.Count } => "criterion, part, count",
-        { IsAngle: true } => "criterion, part, value, uncertainty",
-        _ => "criterion, part, value, baseline, baselineBasis, uncertainty",
-    };
+    private static string Expected(Criterion criterion) =>
+        criterion switch
+        {
+            { IsAnswerChosen: true } => "criterion, part, answer",
+            { Kind: CriterionKind.Count } => "criterion, part, count",
+            { IsAngle: true } => "criterion, part, value, uncertainty",
+            _ => "criterion, part, value, baseline, baselineBasis, uncertainty",
+        };
 
     private static Response? Response(JsonFields answer, Criterion criterion)
     {
-        if (criterion.IsAnswerChosen) return answer.RequiredOneOf("answer", Answers) is { } found ? new Chosen(found) : null;
+        if (criterion.IsAnswerChosen)
+            return answer.RequiredOneOf("answer", Answers) is { } found ? new Chosen(found) : null;
         if (criterion.Kind == CriterionKind.Count)
         {
-            if (!answer.Has("count")) answer.Refuse("count", "missing, expected a whole number from 0 up");
+            if (!answer.Has("count"))
+                answer.Refuse("count", "missing, expected a whole number from 0 up");
             return answer.Whole("count", 0) is { } count ? new Counted(count) : null;
         }
 
-        if (!answer.Has("value")) answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
+        if (!answer.Has("value"))
+            answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
         if (criterion.IsAngle)
         {
             var angle = answer.Parsed("value", Angle.Read);
             var about = answer.Parsed("uncertainty", Angle.Read) ?? default;
-            if (angle?.Degrees < 0) answer.Refuse("value", "found an angle under 0, expected 0 or over");
-            if (about.Degrees < 0) answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
+            if (angle?.Degrees < 0)
+                answer.Refuse("value", "found an angle under 0, expected 0 or over");
+            if (about.Degrees < 0)
+                answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
             return angle is { } a ? new MeasuredAngle(a, about) : null;
         }
 
@@ -142,16 +197,20 @@ public static class CaseReader
         var baseline = answer.PositiveLength("baseline");
         var basis = answer.OneOf("baselineBasis", Bases) ?? BaselineBasis.New;
         var uncertainty = answer.Parsed("uncertainty", Length.Read) ?? default;
-        if (uncertainty.Millimetres < 0) answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
-        if (criterion.IsPair && value < baseline) answer.Refuse("value", $"found {value}, expected the longest: not under the shortest, {baseline}");
+        if (uncertainty.Millimetres < 0)
+            answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
+        if (criterion.IsPair && value < baseline)
+            answer.Refuse("value", $"found {value}, expected the longest: not under the shortest, {baseline}");
         return value is { } v ? new Measured(v, baseline, basis, uncertainty) : null;
     }
 
     private static Criterion? KnownCriterion(JsonFields fields)
     {
-        if (fields.RequiredText("criterion") is not { } id) return null;
+        if (fields.RequiredText("criterion") is not { } id)
+            return null;
         var criterion = Catalogue.Find(id);
-        if (criterion is null) fields.Refuse("criterion", $"found \"{id}\", expected the id of a criterion, such as \"hook.throat\"");
+        if (criterion is null)
+            fields.Refuse("criterion", $"found \"{id}\", expected the id of a criterion, such as \"hook.throat\"");
         return criterion;
     }
 }

@@ -22,7 +22,8 @@ public static class CaseWriter
             json.WriteStartObject();
             json.WriteString("format", CaseReader.Format);
             json.WriteStartArray("ruleBooks");
-            foreach (var book in @case.Books) json.WriteStringValue(book.Id);
+            foreach (var book in @case.Books)
+                json.WriteStringValue(book.Id);
             json.WriteEndArray();
             json.WriteString("kind", Words.Code(@case.Kind));
             json.WritePropertyName("gear");
@@ -30,12 +31,14 @@ public static class CaseWriter
             if (@case.Limits.Count > 0)
             {
                 json.WriteStartArray("limits");
-                foreach (var limit in @case.Limits) Write(json, limit);
+                foreach (var limit in @case.Limits)
+                    Write(json, limit);
                 json.WriteEndArray();
             }
 
             json.WriteStartArray("answers");
-            foreach (var answer in @case.Answers) Write(json, answer);
+            foreach (var answer in @case.Answers)
+                Write(json, answer);
             json.WriteEndArray();
             json.WriteEndObject();
         }
@@ -70,7 +73,8 @@ public static class CaseWriter
                     break;
                 case RosterValue roster:
                     json.WriteStartObject();
-                    if (roster.Members is { } members) json.WriteNumber("members", members);
+                    if (roster.Members is { } members)
+                        json.WriteNumber("members", members);
                     if (roster is { LeastLinks: { } least, MostLinks: { } most })
                     {
                         json.WriteStartArray("links");
@@ -93,9 +97,15 @@ public static class CaseWriter
         json.WriteStartObject();
         json.WriteString("source", Words.Code(limit.Owner));
         json.WriteString("criterion", limit.Criterion.Id);
-        if (limit.Percent is { } percent) json.WriteNumber("percent", percent);
-        if (limit.Count is { } count) json.WriteNumber("count", count);
-        if (limit.Absolute is { } absolute) json.WriteString("absolute", string.Create(CultureInfo.InvariantCulture, $"{absolute} {(limit.Criterion.IsAngle ? "deg" : "mm")}"));
+        if (limit.Percent is { } percent)
+            json.WriteNumber("percent", percent);
+        if (limit.Count is { } count)
+            json.WriteNumber("count", count);
+        if (limit.Absolute is { } absolute)
+            json.WriteString(
+                "absolute",
+                string.Create(CultureInfo.InvariantCulture, $"{absolute} {(limit.Criterion.IsAngle ? "deg" : "mm")}")
+            );
         json.WriteEndObject();
     }
 
@@ -114,13 +124,17 @@ public static class CaseWriter
                 break;
             case Measured measured:
                 json.WriteString("value", measured.Value.ToString());
-                if (measured.Baseline is { } baseline) json.WriteString("baseline", baseline.ToString());
-                if (measured.Baseline is not null && measured.Basis != BaselineBasis.New) json.WriteString("baselineBasis", Words.Code(measured.Basis));
-                if (measured.Uncertainty != default) json.WriteString("uncertainty", measured.Uncertainty.ToString());
+                if (measured.Baseline is { } baseline)
+                    json.WriteString("baseline", baseline.ToString());
+                if (measured.Baseline is not null && measured.Basis != BaselineBasis.New)
+                    json.WriteString("baselineBasis", Words.Code(measured.Basis));
+                if (measured.Uncertainty != default)
+                    json.WriteString("uncertainty", measured.Uncertainty.ToString());
                 break;
             case MeasuredAngle angle:
                 json.WriteString("value", angle.Value.ToString());
-                if (angle.Uncertainty != default) json.WriteString("uncertainty", angle.Uncertainty.ToString());
+                if (angle.Uncertainty != default)
+                    json.WriteString("uncertainty", angle.Uncertainty.ToString());
                 break;
             default:
                 throw new InvalidOperationException($"No such response: {answer.Response}.");

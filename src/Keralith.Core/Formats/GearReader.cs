@@ -21,7 +21,8 @@ internal static class GearReader
         var values = new List<KeyValuePair<string, AttributeValue>>();
         foreach (var name in fields.Names)
         {
-            if (name == "family" || beside.Contains(name)) continue;
+            if (name == "family" || beside.Contains(name))
+                continue;
             if (GearAttributes.Find(name) is not { } definition)
             {
                 fields.Refuse(name, "unknown field, expected family and attributes of the gear");
@@ -29,8 +30,10 @@ internal static class GearReader
             }
 
             var value = Value(fields, definition, faults);
-            if (!value.Ok) fields.Refuse(name, value.Fault!);
-            else values.Add(new(name, value.Value));
+            if (!value.Ok)
+                fields.Refuse(name, value.Fault!);
+            else
+                values.Add(new(name, value.Value));
         }
 
         return family is null ? null : new(family, values);
@@ -53,7 +56,14 @@ internal static class GearReader
             case AttributeKind.Roster:
                 var roster = new JsonFields(element, fields.PlaceOf(definition.Name), faults);
                 var members = roster.Whole("members", 1);
-                var links = roster.Array("links").Select(l => l.Element.ValueKind == JsonValueKind.Number && l.Element.TryGetInt32(out var n) && n >= 1 ? n : (int?)null).ToList();
+                var links = roster
+                    .Array("links")
+                    .Select(l =>
+                        l.Element.ValueKind == JsonValueKind.Number && l.Element.TryGetInt32(out var n) && n >= 1
+                            ? n
+                            : (int?)null
+                    )
+                    .ToList();
                 roster.RefuseUnread("members, links");
                 return links.Count is not (0 or 2) || links.Contains(null) || (links.Count == 2 && links[0] > links[1])
                     ? new Refusal("expected links as [least, most]")
@@ -61,7 +71,9 @@ internal static class GearReader
             default:
                 return element.ValueKind == JsonValueKind.String
                     ? definition.Read(element.GetString()!)
-                    : new Refusal($"found {JsonFields.Kind(element)}, expected text{(definition.Kind is AttributeKind.Length or AttributeKind.Mass ? " with a unit" : string.Empty)}");
+                    : new Refusal(
+                        $"found {JsonFields.Kind(element)}, expected text{(definition.Kind is AttributeKind.Length or AttributeKind.Mass ? " with a unit" : string.Empty)}"
+                    );
         }
     }
 }

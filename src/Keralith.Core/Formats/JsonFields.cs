@@ -34,7 +34,8 @@ internal sealed class JsonFields
 
         foreach (var property in element.EnumerateObject())
         {
-            if (_names.Count == Few) _at = _names.Select((n, i) => (n, i)).ToDictionary(p => p.n, p => p.i);
+            if (_names.Count == Few)
+                _at = _names.Select((n, i) => (n, i)).ToDictionary(p => p.n, p => p.i);
             var name = property.Name;
             if (IndexOf(name) >= 0)
             {
@@ -66,37 +67,54 @@ internal sealed class JsonFields
     public JsonElement? Take(string name)
     {
         var at = IndexOf(name);
-        if (at < 0) return null;
+        if (at < 0)
+            return null;
         _read[at] = true;
         return _elements[at];
     }
 
     public string? Text(string name)
     {
-        if (Take(name) is not { } element) return null;
-        if (element.ValueKind == JsonValueKind.String) return element.GetString();
+        if (Take(name) is not { } element)
+            return null;
+        if (element.ValueKind == JsonValueKind.String)
+            return element.GetString();
         Refuse(name, $"found {Kind(element)}, expected text");
         return null;
     }
 
     public string? RequiredText(string name)
     {
-        if (IsObject && !Has(name)) Refuse(name, "missing, expected text");
+        if (IsObject && !Has(name))
+            Refuse(name, "missing, expected text");
         return Text(name);
     }
 
     public int? Whole(string name, int least)
     {
-        if (Take(name) is not { } element) return null;
-        if (element.ValueKind == JsonValueKind.Number && element.TryGetInt32(out var whole) && whole >= least && !element.GetRawText().Contains('.', StringComparison.Ordinal)) return whole;
+        if (Take(name) is not { } element)
+            return null;
+        if (
+            element.ValueKind == JsonValueKind.Number
+            && element.TryGetInt32(out var whole)
+            && whole >= least
+            && !element.GetRawText().Contains('.', StringComparison.Ordinal)
+        )
+            return whole;
         Refuse(name, $"found {Kind(element)}, expected a whole number from {least} up");
         return null;
     }
 
     public decimal? Number(string name)
     {
-        if (Take(name) is not { } element) return null;
-        if (element.ValueKind == JsonValueKind.Number && element.TryGetDecimal(out var number) && Math.Abs(number) <= 1_000_000_000) return number;
+        if (Take(name) is not { } element)
+            return null;
+        if (
+            element.ValueKind == JsonValueKind.Number
+            && element.TryGetDecimal(out var number)
+            && Math.Abs(number) <= 1_000_000_000
+        )
+            return number;
         Refuse(name, $"found {Kind(element)}, expected a number");
         return null;
     }
@@ -104,7 +122,8 @@ internal sealed class JsonFields
     /// <summary>The elements of an array field with their places; nothing when it is absent.</summary>
     public IEnumerable<(JsonElement Element, Place Place)> Array(string name)
     {
-        if (Take(name) is not { } element) yield break;
+        if (Take(name) is not { } element)
+            yield break;
         if (element.ValueKind != JsonValueKind.Array)
         {
             Refuse(name, $"found {Kind(element)}, expected a list");
@@ -113,17 +132,22 @@ internal sealed class JsonFields
 
         var place = PlaceOf(name);
         var i = 0;
-        foreach (var item in element.EnumerateArray()) yield return (item, new(place, i++));
+        foreach (var item in element.EnumerateArray())
+            yield return (item, new(place, i++));
     }
 
     /// <summary>Reads a quantity or other text by its one parser; the refusal lands on the field.</summary>
     public T? Parsed<T>(string name, Func<string, Checked<T>> read)
         where T : struct
     {
-        if (Take(name) is not { } element) return null;
+        if (Take(name) is not { } element)
+            return null;
         if (element.ValueKind == JsonValueKind.Number)
         {
-            Refuse(name, $"found the bare number {element.GetRawText()}, expected text with a unit, such as \"{element.GetRawText()} mm\"");
+            Refuse(
+                name,
+                $"found the bare number {element.GetRawText()}, expected text with a unit, such as \"{element.GetRawText()} mm\""
+            );
             return null;
         }
 
@@ -134,7 +158,8 @@ internal sealed class JsonFields
         }
 
         var parsed = read(element.GetString()!);
-        if (parsed.Ok) return parsed.Value;
+        if (parsed.Ok)
+            return parsed.Value;
         Refuse(name, parsed.Fault!);
         return null;
     }
@@ -142,8 +167,10 @@ internal sealed class JsonFields
     /// <summary>True or false; null when it is absent.</summary>
     public bool? Flag(string name)
     {
-        if (Take(name) is not { } element) return null;
-        if (element.ValueKind is JsonValueKind.True or JsonValueKind.False) return element.GetBoolean();
+        if (Take(name) is not { } element)
+            return null;
+        if (element.ValueKind is JsonValueKind.True or JsonValueKind.False)
+            return element.GetBoolean();
         Refuse(name, $"found {Kind(element)}, expected true or false");
         return null;
     }
@@ -152,8 +179,10 @@ internal sealed class JsonFields
     public T? OneOf<T>(string name, Dictionary<string, T> known)
         where T : struct
     {
-        if (Text(name) is not { } text) return null;
-        if (known.TryGetValue(text, out var value)) return value;
+        if (Text(name) is not { } text)
+            return null;
+        if (known.TryGetValue(text, out var value))
+            return value;
         Refuse(name, $"found \"{text}\", expected one of {string.Join(", ", known.Keys)}");
         return null;
     }
@@ -161,7 +190,8 @@ internal sealed class JsonFields
     public T? RequiredOneOf<T>(string name, Dictionary<string, T> known)
         where T : struct
     {
-        if (!Has(name)) Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
+        if (!Has(name))
+            Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
         return OneOf(name, known);
     }
 
@@ -169,7 +199,8 @@ internal sealed class JsonFields
     public Length? PositiveLength(string name)
     {
         var length = Parsed(name, Length.Read);
-        if (length?.Millimetres <= 0) Refuse(name, $"found {length}, expected a length over 0");
+        if (length?.Millimetres <= 0)
+            Refuse(name, $"found {length}, expected a length over 0");
         return length;
     }
 
@@ -177,7 +208,8 @@ internal sealed class JsonFields
     public Mass? PositiveMass(string name)
     {
         var mass = Parsed(name, Mass.Read);
-        if (!(mass?.Kilograms <= 0)) return mass;
+        if (!(mass?.Kilograms <= 0))
+            return mass;
         Refuse(name, $"found {mass}, expected more than 0");
         return null;
     }
@@ -186,7 +218,8 @@ internal sealed class JsonFields
     public Angle? AngleBetween(string name, decimal least, decimal most)
     {
         var angle = Parsed(name, Angle.Read);
-        if (angle is not { } a || (a.Degrees >= least && a.Degrees <= most)) return angle;
+        if (angle is not { } a || (a.Degrees >= least && a.Degrees <= most))
+            return angle;
         Refuse(name, $"found {a}, expected {least} to {most} deg");
         return null;
     }
@@ -194,7 +227,8 @@ internal sealed class JsonFields
     /// <summary>The rule books named; asme when the field is absent.</summary>
     public List<RuleBook> RuleBooks(string name)
     {
-        if (Take(name) is null) return [RuleBookShelf.Asme];
+        if (Take(name) is null)
+            return [RuleBookShelf.Asme];
         var books = new List<RuleBook>();
         var count = 0;
         foreach (var (element, place) in Array(name))
@@ -204,11 +238,14 @@ internal sealed class JsonFields
             {
                 Refuse(place, $"found {Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
             }
-            else if (books.Contains(book)) Refuse(place, $"the book {book} stands twice");
-            else books.Add(book);
+            else if (books.Contains(book))
+                Refuse(place, $"the book {book} stands twice");
+            else
+                books.Add(book);
         }
 
-        if (count == 0) Refuse(name, "found no book, expected at least one");
+        if (count == 0)
+            Refuse(name, "found no book, expected at least one");
         return books;
     }
 
@@ -217,25 +254,29 @@ internal sealed class JsonFields
     {
         for (var i = 0; i < _read.Length; i++)
         {
-            if (!_read[i]) Refuse(_names[i], $"unknown field, expected {expected}");
+            if (!_read[i])
+                Refuse(_names[i], $"unknown field, expected {expected}");
         }
     }
 
-    public static string Kind(JsonElement element) => element.ValueKind switch
-    {
-        JsonValueKind.Object => "an object",
-        JsonValueKind.Array => "a list",
-        JsonValueKind.String => $"\"{Short(element.GetString()!)}\"",
-        JsonValueKind.Null => "null",
-        _ => Short(element.GetRawText()),
-    };
+    public static string Kind(JsonElement element) =>
+        element.ValueKind switch
+        {
+            JsonValueKind.Object => "an object",
+            JsonValueKind.Array => "a list",
+            JsonValueKind.String => $"\"{Short(element.GetString()!)}\"",
+            JsonValueKind.Null => "null",
+            _ => Short(element.GetRawText()),
+        };
 
     private int IndexOf(string name)
     {
-        if (_at is not null) return _at.TryGetValue(name, out var at) ? at : -1;
+        if (_at is not null)
+            return _at.TryGetValue(name, out var at) ? at : -1;
         for (var i = 0; i < _names.Count; i++)
         {
-            if (_names[i] == name) return i;
+            if (_names[i] == name)
+                return i;
         }
 
         return -1;
@@ -255,12 +296,13 @@ internal sealed class Place
 
     public Place(Place outer, int index) => (_outer, _index) = (outer, index);
 
-    private Place()
-    {
-    }
+    private Place() { }
 
     /// <summary>The whole document.</summary>
     public static Place Root { get; } = new();
 
-    public override string ToString() => _outer is null ? "$" : _name is not null ? $"{_outer}.{_name}" : $"{_outer}[{_index}]";
+    public override string ToString() =>
+        _outer is null ? "$"
+        : _name is not null ? $"{_outer}.{_name}"
+        : $"{_outer}[{_index}]";
 }

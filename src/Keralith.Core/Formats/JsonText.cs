@@ -13,7 +13,12 @@ internal static class JsonText
     public static readonly JsonWriterOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
 
     /// <summary>As results are written for people.</summary>
-    public static readonly JsonWriterOptions Indented = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping, Indented = true, NewLine = "\n" };
+    public static readonly JsonWriterOptions Indented = new()
+    {
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        Indented = true,
+        NewLine = "\n",
+    };
 
     private static readonly JsonDocumentOptions Options = new() { MaxDepth = 16 };
 
@@ -21,7 +26,8 @@ internal static class JsonText
     public static ReadResult<T> Read<T>(ReadOnlyMemory<byte> utf8, string format, Func<JsonElement, ReadResult<T>> read)
         where T : class
     {
-        if (!Utf8.IsValid(utf8.Span)) return new(null, [new("$", "the text is not UTF-8, expected one object in UTF-8")]);
+        if (!Utf8.IsValid(utf8.Span))
+            return new(null, [new("$", "the text is not UTF-8, expected one object in UTF-8")]);
         try
         {
             using var document = JsonDocument.Parse(utf8, Options);
@@ -29,9 +35,18 @@ internal static class JsonText
         }
         catch (JsonException e)
         {
-            return new(null, [new("$", $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {format} object")]);
+            return new(
+                null,
+                [
+                    new(
+                        "$",
+                        $"not JSON (line {e.LineNumber + 1}, byte {e.BytePositionInLine + 1}), expected one {format} object"
+                    ),
+                ]
+            );
         }
-        catch (InvalidOperationException e) when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
+        catch (InvalidOperationException e)
+            when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
         {
             return new(null, [new("$", "a text escapes half a character, expected Unicode text")]);
         }
@@ -42,7 +57,8 @@ internal static class JsonText
     public static bool Line<T>(ReadResult<T> read, IBufferWriter<byte> output, Action<T> write)
         where T : class
     {
-        if (read.Value is { } document) write(document);
+        if (read.Value is { } document)
+            write(document);
         else
         {
             using var json = new Utf8JsonWriter(output, Compact);
@@ -67,7 +83,12 @@ internal static class JsonText
     public static void WriteFigure(this Utf8JsonWriter json, string name, decimal? number, int places)
     {
         json.WritePropertyName(name);
-        if (number is { } n) json.WriteRawValue(Quantities.QuantityText.Number(Quantities.QuantityFormat.Round(n, places)), skipInputValidation: true);
-        else json.WriteNullValue();
+        if (number is { } n)
+            json.WriteRawValue(
+                Quantities.QuantityText.Number(Quantities.QuantityFormat.Round(n, places)),
+                skipInputValidation: true
+            );
+        else
+            json.WriteNullValue();
     }
 }

@@ -11,21 +11,27 @@ public static class LiftDocument
     /// <summary>The lift as JSON text; null where the format has no place for it: legs at one angle rigged differently, or a load between hoists.</summary>
     public static string? Write(Lift lift)
     {
-        if (lift.Arrangement is not (SymmetricLegs or LegsToPoints) || lift.Above.Any(c => c is OtherOnLift)) return null;
-        if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1) return null;
+        if (lift.Arrangement is not (SymmetricLegs or LegsToPoints) || lift.Above.Any(c => c is OtherOnLift))
+            return null;
+        if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1)
+            return null;
         return JsonText.Text(buffer =>
         {
             using var json = new Utf8JsonWriter(buffer, JsonText.Indented);
             json.WriteStartObject();
             json.WriteString("format", LiftReader.Format);
             json.WriteStartArray("ruleBooks");
-            foreach (var book in lift.Books) json.WriteStringValue(book.Id);
+            foreach (var book in lift.Books)
+                json.WriteStringValue(book.Id);
             json.WriteEndArray();
-            if (lift.FourLegs is { } four) json.WriteString("fourLegs", Words.Code(four));
+            if (lift.FourLegs is { } four)
+                json.WriteString("fourLegs", Words.Code(four));
             json.WriteStartObject("load");
             json.WriteString("weight", lift.Load.Weight.ToString());
-            if (lift.Load.Basis is { } basis) json.WriteString("basis", Words.Code(basis));
-            if (lift.Load.Temperature is { } temperature) json.WriteString("temperature", temperature.ToString());
+            if (lift.Load.Basis is { } basis)
+                json.WriteString("basis", Words.Code(basis));
+            if (lift.Load.Temperature is { } temperature)
+                json.WriteString("temperature", temperature.ToString());
             json.WriteEndObject();
             if (lift.Arrangement is SymmetricLegs legs)
             {
@@ -54,7 +60,8 @@ public static class LiftDocument
             }
 
             json.WriteStartArray("above");
-            foreach (var component in lift.Above) Component(json, component);
+            foreach (var component in lift.Above)
+                Component(json, component);
             json.WriteEndArray();
             if (lift.Rigging is { } weight)
             {
@@ -67,21 +74,28 @@ public static class LiftDocument
         });
     }
 
-    private static string Key(LegRigging rigging) => JsonText.Text(buffer =>
-    {
-        using var json = new Utf8JsonWriter(buffer, JsonText.Compact);
-        json.WriteStartObject();
-        Rigging(json, rigging, null);
-        json.WriteEndObject();
-    });
+    private static string Key(LegRigging rigging) =>
+        JsonText.Text(buffer =>
+        {
+            using var json = new Utf8JsonWriter(buffer, JsonText.Compact);
+            json.WriteStartObject();
+            Rigging(json, rigging, null);
+            json.WriteEndObject();
+        });
 
     /// <summary>A mass with no more figures than the reader takes.</summary>
-    private static string Text(Mass mass) => mass.ToString() is { Length: <= 18 } exact ? exact : Mass.FromKilograms(Math.Round(mass.Kilograms, 6)).ToString();
+    private static string Text(Mass mass) =>
+        mass.ToString() is { Length: <= 18 } exact
+            ? exact
+            : Mass.FromKilograms(Math.Round(mass.Kilograms, 6)).ToString();
 
     private static void Point(Utf8JsonWriter json, string name, Point3 point)
     {
         json.WriteStartArray(name);
-        foreach (var at in new[] { point.X, point.Y, point.Z }) json.WriteStringValue($"{((decimal)Math.Round(at, 6)).ToString("0.######", CultureInfo.InvariantCulture)} mm");
+        foreach (var at in new[] { point.X, point.Y, point.Z })
+            json.WriteStringValue(
+                $"{((decimal)Math.Round(at, 6)).ToString("0.######", CultureInfo.InvariantCulture)} mm"
+            );
         json.WriteEndArray();
     }
 
@@ -91,18 +105,28 @@ public static class LiftDocument
         var sling = rigging.Sling;
         json.WriteStartObject("sling");
         json.WriteString("family", sling.Gear.Family.Code);
-        CaseWriter.WriteValues(json, sling.Gear.Values.Where(v => v.Key is not ("ratedLoad" or "designFactor" or "roster")));
-        if (sling.RatedLoad is { } rated) json.WriteString("ratedLoad", Text(rated));
-        if (sling.DesignFactor is { } factor) json.WriteNumber("designFactor", factor);
+        CaseWriter.WriteValues(
+            json,
+            sling.Gear.Values.Where(v => v.Key is not ("ratedLoad" or "designFactor" or "roster"))
+        );
+        if (sling.RatedLoad is { } rated)
+            json.WriteString("ratedLoad", Text(rated));
+        if (sling.DesignFactor is { } factor)
+            json.WriteNumber("designFactor", factor);
         if (sling.ChokerRating is not null || sling.BasketRating is not null)
         {
             json.WriteStartObject("tagRatings");
-            if (sling.ChokerRating is { } choker) json.WriteString("choker", Text(choker));
-            if (sling.BasketRating is { } basket) json.WriteString("basket", Text(basket));
+            if (sling.ChokerRating is { } choker)
+                json.WriteString("choker", Text(choker));
+            if (sling.BasketRating is { } basket)
+                json.WriteString("basket", Text(basket));
             json.WriteEndObject();
         }
 
-        var table = angle is { } at && sling.Ceiling is { } ceiling && ceiling.Angle.Degrees <= at && ceiling.Angle.Degrees > 0 ? [.. sling.TagTable, ceiling] : sling.TagTable;
+        var table =
+            angle is { } at && sling.Ceiling is { } ceiling && ceiling.Angle.Degrees <= at && ceiling.Angle.Degrees > 0
+                ? [.. sling.TagTable, ceiling]
+                : sling.TagTable;
         if (table.Count > 0)
         {
             json.WriteStartArray("tagTable");
@@ -118,30 +142,40 @@ public static class LiftDocument
             json.WriteEndArray();
         }
 
-        if (sling.Hottest is { } hottest) json.WriteString("hottest", hottest.ToString());
+        if (sling.Hottest is { } hottest)
+            json.WriteString("hottest", hottest.ToString());
         json.WriteEndObject();
         json.WriteStartArray("components");
-        foreach (var component in rigging.Components) Component(json, component);
+        foreach (var component in rigging.Components)
+            Component(json, component);
         json.WriteEndArray();
-        if (rigging.ChokeAngle is { } choke) json.WriteString("chokeAngle", choke.ToString());
-        if (rigging.BendRatio is { } bend) json.WriteNumber("bendRatio", Math.Round(bend, 6));
-        if (rigging.DoubleWrap) json.WriteBoolean("doubleWrap", true);
-        if (rigging.Contact == Contact.Square) json.WriteString("contact", Words.Code(rigging.Contact));
-        if (rigging.Reeved) json.WriteBoolean("reeved", true);
-        if (rigging.Crossed) json.WriteBoolean("crossed", true);
+        if (rigging.ChokeAngle is { } choke)
+            json.WriteString("chokeAngle", choke.ToString());
+        if (rigging.BendRatio is { } bend)
+            json.WriteNumber("bendRatio", Math.Round(bend, 6));
+        if (rigging.DoubleWrap)
+            json.WriteBoolean("doubleWrap", true);
+        if (rigging.Contact == Contact.Square)
+            json.WriteString("contact", Words.Code(rigging.Contact));
+        if (rigging.Reeved)
+            json.WriteBoolean("reeved", true);
+        if (rigging.Crossed)
+            json.WriteBoolean("crossed", true);
     }
 
     private static void Component(Utf8JsonWriter json, LiftComponent component)
     {
         json.WriteStartObject();
         json.WriteString("kind", component.Kind);
-        if (component.RatedLoad is { } rated) json.WriteString("ratedLoad", Text(rated));
+        if (component.RatedLoad is { } rated)
+            json.WriteString("ratedLoad", Text(rated));
         switch (component)
         {
             case ShackleOnLift shackle:
                 Angle("pull", shackle.Pull);
                 Angle("collects", shackle.Collects);
-                if (shackle.Pin is { } pin) json.WriteString("pin", Words.Code(pin));
+                if (shackle.Pin is { } pin)
+                    json.WriteString("pin", Words.Code(pin));
                 break;
             case HookOnLift hook:
                 Angle("collects", hook.Collects);
@@ -150,13 +184,18 @@ public static class LiftDocument
                 Angle("collects", link.Collects);
                 break;
             case EyeBoltOnLift bolt:
-                if (bolt.Shoulder is { } shoulder) json.WriteBoolean("shoulder", shoulder);
-                if (!bolt.Seated) json.WriteBoolean("seated", false);
+                if (bolt.Shoulder is { } shoulder)
+                    json.WriteBoolean("shoulder", shoulder);
+                if (!bolt.Seated)
+                    json.WriteBoolean("seated", false);
                 Angle("angle", bolt.Angle);
                 Angle("outOfPlane", bolt.OutOfPlane);
-                if (bolt.Hole is { } hole) json.WriteString("hole", Words.Code(hole));
-                if (bolt.Engaged is { } engaged) json.WriteNumber("engaged", engaged);
-                if (bolt.Metal is { } metal) json.WriteString("metal", metal);
+                if (bolt.Hole is { } hole)
+                    json.WriteString("hole", Words.Code(hole));
+                if (bolt.Engaged is { } engaged)
+                    json.WriteNumber("engaged", engaged);
+                if (bolt.Metal is { } metal)
+                    json.WriteString("metal", metal);
                 break;
             case HoistOnLift hoist:
                 Angle("offPlumb", hoist.OffPlumb);
@@ -172,7 +211,8 @@ public static class LiftDocument
 
         void Angle(string name, Quantities.Angle? angle)
         {
-            if (angle is { } a) json.WriteString(name, a.ToString());
+            if (angle is { } a)
+                json.WriteString(name, a.ToString());
         }
     }
 }

@@ -14,7 +14,8 @@ public static class LiftWriter
     private const int Shares = 4;
 
     /// <summary>The result as JSON text.</summary>
-    public static string Write(LiftResult result, bool indented = false) => JsonText.Text(buffer => Write(buffer, result, indented));
+    public static string Write(LiftResult result, bool indented = false) =>
+        JsonText.Text(buffer => Write(buffer, result, indented));
 
     /// <summary>Writes the result as UTF-8 JSON.</summary>
     public static void Write(IBufferWriter<byte> buffer, LiftResult result, bool indented = false)
@@ -24,16 +25,20 @@ public static class LiftWriter
         json.WriteString("format", Format);
         json.WriteString("outcome", Words.Code(result.Outcome));
         json.WriteStartArray("legs");
-        foreach (var leg in result.Legs) Write(json, leg);
+        foreach (var leg in result.Legs)
+            Write(json, leg);
         json.WriteEndArray();
         json.WriteStartArray("above");
-        foreach (var piece in result.Above) Write(json, piece);
+        foreach (var piece in result.Above)
+            Write(json, piece);
         json.WriteEndArray();
         if (result.Weakest is { } weakest)
         {
             json.WriteStartObject("weakest");
-            if (weakest.Leg is { } leg) json.WriteNumber("leg", leg);
-            else json.WriteNull("leg");
+            if (weakest.Leg is { } leg)
+                json.WriteNumber("leg", leg);
+            else
+                json.WriteNull("leg");
             json.WriteString("kind", weakest.Piece.Kind);
             json.WriteEndObject();
         }
@@ -71,7 +76,8 @@ public static class LiftWriter
         json.WriteFigure("tensionKg", leg.Tension, Masses);
         json.WriteFigure("inwardKg", leg.Inward, Masses);
         json.WriteStartArray("pieces");
-        foreach (var piece in leg.Pieces) Write(json, piece);
+        foreach (var piece in leg.Pieces)
+            Write(json, piece);
         json.WriteEndArray();
         json.WriteEndObject();
     }

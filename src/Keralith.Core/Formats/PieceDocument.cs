@@ -14,12 +14,35 @@ public static class PieceDocument
     /// <summary>The fields written as text, under the names forms know them by.</summary>
     public static IReadOnlyList<string> Texts { get; } =
     [
-        "mark", "serial", "maker", "model", "batch", "ratedLoad", "ratedFor", "ratedAs", "ratedHitch", "ratedAngle", "legibility", "markingAt", "serviceClass", "inServiceSince", "calibrationDue",
-        "peg", "notes", "coldest", "hottest", "hasMet", "makersWord", "lastPeriodic", "lastInspector", "evidence",
+        "mark",
+        "serial",
+        "maker",
+        "model",
+        "batch",
+        "ratedLoad",
+        "ratedFor",
+        "ratedAs",
+        "ratedHitch",
+        "ratedAngle",
+        "legibility",
+        "markingAt",
+        "serviceClass",
+        "inServiceSince",
+        "calibrationDue",
+        "peg",
+        "notes",
+        "coldest",
+        "hottest",
+        "hasMet",
+        "makersWord",
+        "lastPeriodic",
+        "lastInspector",
+        "evidence",
     ];
 
     /// <summary>The fields written as lists of text.</summary>
-    public static IReadOnlyList<string> Lists { get; } = ["tagEntries", PieceEntryReader.Ratings, "meets", PieceEntryReader.Members];
+    public static IReadOnlyList<string> Lists { get; } =
+    ["tagEntries", PieceEntryReader.Ratings, "meets", PieceEntryReader.Members];
 
     private static readonly JsonDocumentOptions Options = new() { MaxDepth = 16 };
 
@@ -38,7 +61,8 @@ public static class PieceDocument
         {
             return (new(null, [new("$", $"not JSON in UTF-8, expected one {Format} object")]), null);
         }
-        catch (InvalidOperationException e) when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
+        catch (InvalidOperationException e)
+            when (e.Source?.StartsWith(typeof(JsonDocument).Assembly.GetName().Name!, StringComparison.Ordinal) == true)
         {
             return (new(null, [new("$", "a text escapes half a character, expected Unicode text")]), null);
         }
@@ -56,11 +80,14 @@ public static class PieceDocument
         json.WriteString("format", Format);
         foreach (var name in Texts)
         {
-            if (fields.GetValueOrDefault(name) is { Length: > 0 } text) json.WriteString(name, text);
+            if (fields.GetValueOrDefault(name) is { Length: > 0 } text)
+                json.WriteString(name, text);
         }
 
-        if (entry.DesignFactor is { } factor) json.WriteNumber("designFactor", factor);
-        if (entry.LotCount is { } lot) json.WriteNumber("lotCount", lot);
+        if (entry.DesignFactor is { } factor)
+            json.WriteNumber("designFactor", factor);
+        if (entry.LotCount is { } lot)
+            json.WriteNumber("lotCount", lot);
         json.WriteString("store", stores.NameOf(entry.Store));
         json.WritePropertyName("gear");
         CaseWriter.Write(json, entry.Gear);
@@ -72,19 +99,25 @@ public static class PieceDocument
         json.WriteStartObject("fit");
         foreach (var (field, _) in PieceEntryReader.FitFields)
         {
-            if (fields[field].Length > 0) json.WriteString(field[4..], fields[field]);
+            if (fields[field].Length > 0)
+                json.WriteString(field[4..], fields[field]);
         }
 
         json.WriteEndObject();
         json.WriteStartArray("baselines");
-        foreach (var (key, figure) in entry.Baselines.OrderBy(b => b.Key.Part, StringComparer.Ordinal).ThenBy(b => b.Key.Criterion, StringComparer.Ordinal))
+        foreach (
+            var (key, figure) in entry
+                .Baselines.OrderBy(b => b.Key.Part, StringComparer.Ordinal)
+                .ThenBy(b => b.Key.Criterion, StringComparer.Ordinal)
+        )
         {
             json.WriteStartObject();
             json.WriteString("part", key.Part);
             json.WriteString("criterion", key.Criterion);
             json.WriteString("value", figure.Length.ToString());
             json.WriteString("basis", Words.Code(figure.Basis));
-            if (figure.Links is { } links) json.WriteNumber("links", links);
+            if (figure.Links is { } links)
+                json.WriteNumber("links", links);
             json.WriteEndObject();
         }
 
@@ -95,7 +128,8 @@ public static class PieceDocument
         void List(string name, IEnumerable<string> items)
         {
             json.WriteStartArray(name);
-            foreach (var item in items) json.WriteStringValue(item);
+            foreach (var item in items)
+                json.WriteStringValue(item);
             json.WriteEndArray();
         }
     }
@@ -104,39 +138,52 @@ public static class PieceDocument
     {
         var faults = new List<Fault>();
         var json = new JsonFields(root, Place.Root, faults);
-        if (!json.IsObject) return (new(null, faults), null);
-        if (json.RequiredText("format") is { } format && format != Format) json.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
+        if (!json.IsObject)
+            return (new(null, faults), null);
+        if (json.RequiredText("format") is { } format && format != Format)
+            json.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
         var fields = new Dictionary<string, string>();
         var paths = new Dictionary<string, string>();
         foreach (var name in Texts)
         {
-            if (json.Text(name) is { } text) fields[name] = text;
+            if (json.Text(name) is { } text)
+                fields[name] = text;
         }
 
-        if (json.Number("designFactor") is { } factor) fields["designFactor"] = Quantities.QuantityFormat.Number(factor);
-        if (json.Whole("lotCount", 1) is { } lot) fields["lotCount"] = lot.ToString();
+        if (json.Number("designFactor") is { } factor)
+            fields["designFactor"] = Quantities.QuantityFormat.Number(factor);
+        if (json.Whole("lotCount", 1) is { } lot)
+            fields["lotCount"] = lot.ToString();
         if (json.RequiredText("store") is { } store)
         {
-            if (stores.IdOf(store) is { } id) fields["store"] = id.ToString();
-            else json.Refuse("store", $"found \"{store}\", expected one of {stores}");
+            if (stores.IdOf(store) is { } id)
+                fields["store"] = id.ToString();
+            else
+                json.Refuse("store", $"found \"{store}\", expected one of {stores}");
         }
 
         Gear(json, fields, paths, faults);
         if (json.Take("tagRead") is { } read)
         {
-            if (read.ValueKind == JsonValueKind.False) fields[PieceEntryReader.TagUnread] = "true";
-            else if (read.ValueKind != JsonValueKind.True) json.Refuse("tagRead", $"found {JsonFields.Kind(read)}, expected true or false");
+            if (read.ValueKind == JsonValueKind.False)
+                fields[PieceEntryReader.TagUnread] = "true";
+            else if (read.ValueKind != JsonValueKind.True)
+                json.Refuse("tagRead", $"found {JsonFields.Kind(read)}, expected true or false");
         }
 
-        foreach (var code in Strings(json, "tagEntries")) fields[PieceEntryReader.TagField(code)] = "true";
-        foreach (var code in Strings(json, "meets")) fields[$"meets:{code}"] = "true";
-        foreach (var name in new[] { PieceEntryReader.Ratings, PieceEntryReader.Members }) fields[name] = string.Join('\n', Strings(json, name));
+        foreach (var code in Strings(json, "tagEntries"))
+            fields[PieceEntryReader.TagField(code)] = "true";
+        foreach (var code in Strings(json, "meets"))
+            fields[$"meets:{code}"] = "true";
+        foreach (var name in new[] { PieceEntryReader.Ratings, PieceEntryReader.Members })
+            fields[name] = string.Join('\n', Strings(json, name));
         if (json.Take("fit") is { } fit)
         {
             var sizes = new JsonFields(fit, json.PlaceOf("fit"), faults);
             foreach (var (field, _) in PieceEntryReader.FitFields)
             {
-                if (sizes.Text(field[4..]) is not { } size) continue;
+                if (sizes.Text(field[4..]) is not { } size)
+                    continue;
                 fields[field] = size;
                 paths[field] = sizes.PlaceOf(field[4..]).ToString();
             }
@@ -147,38 +194,82 @@ public static class PieceDocument
         foreach (var (element, place) in json.Array("baselines"))
         {
             var figure = new JsonFields(element, place, faults);
-            if (!figure.IsObject) continue;
-            if (figure.RequiredText("part") is not { } part || figure.RequiredText("criterion") is not { } criterion || figure.RequiredText("value") is not { } value) continue;
+            if (!figure.IsObject)
+                continue;
+            if (
+                figure.RequiredText("part") is not { } part
+                || figure.RequiredText("criterion") is not { } criterion
+                || figure.RequiredText("value") is not { } value
+            )
+                continue;
             var (valueField, basisField, linksField) = PieceEntryReader.Fields(new(part, criterion));
             fields[valueField] = value;
-            (paths[valueField], paths[basisField], paths[linksField]) = (figure.PlaceOf("value").ToString(), figure.PlaceOf("basis").ToString(), figure.PlaceOf("links").ToString());
-            if (figure.Text("basis") is { } basis) fields[basisField] = basis;
-            if (figure.Whole("links", 1) is { } links) fields[linksField] = links.ToString();
+            (paths[valueField], paths[basisField], paths[linksField]) = (
+                figure.PlaceOf("value").ToString(),
+                figure.PlaceOf("basis").ToString(),
+                figure.PlaceOf("links").ToString()
+            );
+            if (figure.Text("basis") is { } basis)
+                fields[basisField] = basis;
+            if (figure.Whole("links", 1) is { } links)
+                fields[linksField] = links.ToString();
             figure.RefuseUnread("part, criterion, value, basis, links");
         }
 
         var version = json.Whole("version", 1);
-        foreach (var name in Standing) json.Take(name);
-        json.RefuseUnread($"{string.Join(", ", Texts)}, designFactor, lotCount, store, gear, tagRead, {string.Join(", ", Lists)}, fit, baselines, version");
-        if (faults.Count > 0) return (new(null, faults), version);
+        foreach (var name in Standing)
+            json.Take(name);
+        json.RefuseUnread(
+            $"{string.Join(", ", Texts)}, designFactor, lotCount, store, gear, tagRead, {string.Join(", ", Lists)}, fit, baselines, version"
+        );
+        if (faults.Count > 0)
+            return (new(null, faults), version);
         var (entry, found) = PieceEntryReader.Read(fields);
         faults.AddRange(found.Select(f => new Fault(paths.GetValueOrDefault(f.Key, $"$.{f.Key}"), f.Value)));
         if (entry is not null)
         {
-            var unknown = fields.Keys.Where(f => f.StartsWith("baseline:", StringComparison.Ordinal)).Where(f => !entry.Baselines.Keys.Any(k => PieceEntryReader.Fields(k).Value == f)).ToList();
-            faults.AddRange(unknown.Select(f => new Fault(paths[f], $"this piece has no figure {f[9..].Replace(':', ' ')}")));
+            var unknown = fields
+                .Keys.Where(f => f.StartsWith("baseline:", StringComparison.Ordinal))
+                .Where(f => !entry.Baselines.Keys.Any(k => PieceEntryReader.Fields(k).Value == f))
+                .ToList();
+            faults.AddRange(
+                unknown.Select(f => new Fault(paths[f], $"this piece has no figure {f[9..].Replace(':', ' ')}"))
+            );
             var carries = entry.Gear.Family.TagEntries.Select(t => t.Code).ToList();
-            faults.AddRange(fields.Keys.Where(f => f.StartsWith("tag:", StringComparison.Ordinal) && !carries.Contains(f[4..])).Select(f => new Fault("$.tagEntries", $"found \"{f[4..]}\", expected some of {string.Join(", ", carries)}")));
-            faults.AddRange(fields.Keys.Where(f => f.StartsWith("meets:", StringComparison.Ordinal) && Words.Find<Markings.Chemical>(f[6..], Words.Code) is null).Select(f => new Fault("$.meets", $"found \"{f[6..]}\", expected some of {string.Join(", ", Enum.GetValues<Markings.Chemical>().Select(Words.Code))}")));
+            faults.AddRange(
+                fields
+                    .Keys.Where(f => f.StartsWith("tag:", StringComparison.Ordinal) && !carries.Contains(f[4..]))
+                    .Select(f => new Fault(
+                        "$.tagEntries",
+                        $"found \"{f[4..]}\", expected some of {string.Join(", ", carries)}"
+                    ))
+            );
+            faults.AddRange(
+                fields
+                    .Keys.Where(f =>
+                        f.StartsWith("meets:", StringComparison.Ordinal)
+                        && Words.Find<Markings.Chemical>(f[6..], Words.Code) is null
+                    )
+                    .Select(f => new Fault(
+                        "$.meets",
+                        $"found \"{f[6..]}\", expected some of {string.Join(", ", Enum.GetValues<Markings.Chemical>().Select(Words.Code))}"
+                    ))
+            );
         }
 
         return (new(faults.Count == 0 ? entry : null, faults), version);
     }
 
     /// <summary>What the records say of a piece, beside what is entered: written, and passed over when it comes back.</summary>
-    public static IReadOnlyList<string> Standing { get; } = ["state", "verdict", "mayBeUsed", "reasons", "periodicDue", "frequentDue"];
+    public static IReadOnlyList<string> Standing { get; } =
+    ["state", "verdict", "mayBeUsed", "reasons", "periodicDue", "frequentDue"];
 
-    private static void Gear(JsonFields json, Dictionary<string, string> fields, Dictionary<string, string> paths, List<Fault> faults)
+    private static void Gear(
+        JsonFields json,
+        Dictionary<string, string> fields,
+        Dictionary<string, string> paths,
+        List<Fault> faults
+    )
     {
         if (json.Take("gear") is not { } element)
         {
@@ -187,16 +278,22 @@ public static class PieceDocument
         }
 
         var stated = new JsonFields(element, json.PlaceOf("gear"), faults);
-        if (!stated.IsObject || GearReader.Read(stated, faults) is not { } gear) return;
+        if (!stated.IsObject || GearReader.Read(stated, faults) is not { } gear)
+            return;
         fields["family"] = gear.Family.Code;
         foreach (var (name, value) in gear.Values)
         {
-            if (!gear.Family.Asks.Contains(name) && !PieceEntryReader.OfEveryFamily.Contains(name)) json.Refuse(new Place(json.PlaceOf("gear"), name), $"not asked of {gear.Family.Code}, expected some of {string.Join(", ", gear.Family.Asks.Union(PieceEntryReader.OfEveryFamily))}");
+            if (!gear.Family.Asks.Contains(name) && !PieceEntryReader.OfEveryFamily.Contains(name))
+                json.Refuse(
+                    new Place(json.PlaceOf("gear"), name),
+                    $"not asked of {gear.Family.Code}, expected some of {string.Join(", ", gear.Family.Asks.Union(PieceEntryReader.OfEveryFamily))}"
+                );
             fields[name] = value.Text;
             paths[name] = $"$.gear.{name}";
         }
 
-        foreach (var name in gear.Family.Requires) paths.TryAdd(name, $"$.gear.{name}");
+        foreach (var name in gear.Family.Requires)
+            paths.TryAdd(name, $"$.gear.{name}");
     }
 
     private static List<string> Strings(JsonFields json, string name)
@@ -204,8 +301,10 @@ public static class PieceDocument
         var texts = new List<string>();
         foreach (var (element, place) in json.Array(name))
         {
-            if (element.ValueKind == JsonValueKind.String) texts.Add(element.GetString()!);
-            else json.Refuse(place, $"found {JsonFields.Kind(element)}, expected text");
+            if (element.ValueKind == JsonValueKind.String)
+                texts.Add(element.GetString()!);
+            else
+                json.Refuse(place, $"found {JsonFields.Kind(element)}, expected text");
         }
 
         return texts;

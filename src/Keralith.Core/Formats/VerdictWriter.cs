@@ -14,7 +14,8 @@ public static class VerdictWriter
     private static readonly ConditionalWeakTable<PlacedCriterion, byte[]> Kept = [];
 
     /// <summary>The verdict as JSON text.</summary>
-    public static string Write(Verdict verdict, bool indented = false) => JsonText.Text(buffer => Write(buffer, verdict, indented));
+    public static string Write(Verdict verdict, bool indented = false) =>
+        JsonText.Text(buffer => Write(buffer, verdict, indented));
 
     /// <summary>Writes the verdict as UTF-8 JSON.</summary>
     public static void Write(IBufferWriter<byte> buffer, Verdict verdict, bool indented = false)
@@ -31,10 +32,12 @@ public static class VerdictWriter
         json.WriteString("verdict", Words.Code(verdict.Kind));
         json.WriteBoolean("complete", verdict.Complete);
         json.WriteStartArray("findings");
-        foreach (var finding in verdict.Findings) Write(json, finding);
+        foreach (var finding in verdict.Findings)
+            Write(json, finding);
         json.WriteEndArray();
         json.WriteStartArray("missing");
-        foreach (var missing in verdict.Missing) Write(json, missing);
+        foreach (var missing in verdict.Missing)
+            Write(json, missing);
 
         json.WriteEndArray();
         json.WriteEndObject();
@@ -45,7 +48,12 @@ public static class VerdictWriter
     {
         if (!json.Options.Indented)
         {
-            json.WriteRawValue(Kept.GetValue(missing, static m => JsonSerializer.SerializeToUtf8Bytes(new { criterion = m.Criterion.Id, part = m.Part })), skipInputValidation: true);
+            json.WriteRawValue(
+                Kept.GetValue(missing, static m =>
+                    JsonSerializer.SerializeToUtf8Bytes(new { criterion = m.Criterion.Id, part = m.Part })
+                ),
+                skipInputValidation: true
+            );
             return;
         }
 
@@ -78,16 +86,21 @@ public static class VerdictWriter
         json.WriteString("book", finding.Governing.Book);
         json.WriteString("reason", finding.Reason);
         json.WriteString("reference", finding.Criterion.Source.ToString());
-        if (finding.FromGear) json.WriteString("from", "gear");
+        if (finding.FromGear)
+            json.WriteString("from", "gear");
         json.WriteStartArray("books");
         foreach (var book in finding.Books)
         {
             json.WriteStartObject();
             json.WriteString("book", book.Book);
-            if (book.Outcome is { } outcome) json.WriteString("outcome", Words.Code(outcome));
-            else json.WriteNull("outcome");
-            if (book.Figure is { } limit) Number(json, LimitName(finding.Criterion), limit.Limit);
-            if (book.From is not null) json.WriteString("from", book.From);
+            if (book.Outcome is { } outcome)
+                json.WriteString("outcome", Words.Code(outcome));
+            else
+                json.WriteNull("outcome");
+            if (book.Figure is { } limit)
+                Number(json, LimitName(finding.Criterion), limit.Limit);
+            if (book.From is not null)
+                json.WriteString("from", book.From);
             json.WriteEndObject();
         }
 
@@ -95,9 +108,15 @@ public static class VerdictWriter
         json.WriteEndObject();
     }
 
-    private static string Unit(Criterion criterion) => criterion.Kind == CriterionKind.Count ? "count" : criterion.IsAngle ? "deg" : "mm";
+    private static string Unit(Criterion criterion) =>
+        criterion.Kind == CriterionKind.Count ? "count"
+        : criterion.IsAngle ? "deg"
+        : "mm";
 
-    private static string LimitName(Criterion criterion) => criterion.Kind == CriterionKind.Count ? "limitCount" : criterion.IsAngle ? "limitDeg" : "limitMm";
+    private static string LimitName(Criterion criterion) =>
+        criterion.Kind == CriterionKind.Count ? "limitCount"
+        : criterion.IsAngle ? "limitDeg"
+        : "limitMm";
 
     /// <summary>Four decimals, half away from zero, no trailing zeros.</summary>
     private static void Number(Utf8JsonWriter json, string name, decimal? number) => json.WriteFigure(name, number, 4);

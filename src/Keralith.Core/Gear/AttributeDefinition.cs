@@ -59,16 +59,23 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
                     : mass.Value.Kilograms <= 0 ? new Refusal($"\"{text}\" should be over 0")
                     : new MassValue(mass.Value);
             case AttributeKind.Whole:
-                return int.TryParse(text, System.Globalization.NumberStyles.None, null, out var whole) && whole >= 1 && whole <= Most
+                return
+                    int.TryParse(text, System.Globalization.NumberStyles.None, null, out var whole)
+                    && whole >= 1
+                    && whole <= Most
                     ? new WholeValue(whole)
-                    : new Refusal($"\"{text}\" should be a whole number from 1{(Most < 1_000_000 ? $" to {Most}" : " up")}");
+                    : new Refusal(
+                        $"\"{text}\" should be a whole number from 1{(Most < 1_000_000 ? $" to {Most}" : " up")}"
+                    );
             case AttributeKind.Number:
                 var number = QuantityText.Bare(text, "5");
                 return !number.Ok ? new Refusal(number.Fault!)
                     : number.Value <= 0 ? new Refusal($"\"{text}\" should be over 0")
                     : new NumberValue(number.Value);
             case AttributeKind.Choice:
-                return Choices.Contains(text) ? new TextValue(text) : new Refusal($"\"{text}\" should be one of {string.Join(", ", Choices)}");
+                return Choices.Contains(text)
+                    ? new TextValue(text)
+                    : new Refusal($"\"{text}\" should be one of {string.Join(", ", Choices)}");
             case AttributeKind.Flag:
                 return text switch
                 {
@@ -79,7 +86,9 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
             case AttributeKind.Text:
                 return text.Length is 0 or > 200 ? new Refusal("should be 1 to 200 letters long") : new TextValue(text);
             case AttributeKind.Roster:
-                return RosterValue.Read(text) is { } roster ? roster : new Refusal($"\"{text}\" should be such as 8 members, 9 to 12 links");
+                return RosterValue.Read(text) is { } roster
+                    ? roster
+                    : new Refusal($"\"{text}\" should be such as 8 members, 9 to 12 links");
             default:
                 throw new InvalidOperationException($"No such attribute kind: {Kind}.");
         }
@@ -89,9 +98,7 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
 /// <summary>The value of one attribute.</summary>
 public abstract record AttributeValue
 {
-    private protected AttributeValue()
-    {
-    }
+    private protected AttributeValue() { }
 
     /// <summary>The value as a form or file writes it, readable back by its definition.</summary>
     public abstract string Text { get; }
@@ -139,19 +146,30 @@ public sealed record FlagValue(bool Value) : AttributeValue
 /// <param name="MostLinks">Most links a leg's chain may have; null when not stated.</param>
 public sealed partial record RosterValue(int? Members, int? LeastLinks, int? MostLinks) : AttributeValue
 {
-    public override string Text => string.Join(", ", new[] { Members is { } m ? $"{m} members" : null, LeastLinks is { } least ? $"{least} to {MostLinks} links" : null }.OfType<string>());
+    public override string Text =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                Members is { } m ? $"{m} members" : null,
+                LeastLinks is { } least ? $"{least} to {MostLinks} links" : null,
+            }.OfType<string>()
+        );
 
     /// <summary>Reads a roster; null when the text is none.</summary>
     public static RosterValue? Read(string text)
     {
         var match = Pattern().Match(text.Trim());
-        if (!match.Success || match.Length == 0) return null;
+        if (!match.Success || match.Length == 0)
+            return null;
         var (members, least, most) = (Number("members"), Number("least"), Number("most"));
         return members == 0 || least == 0 || least > most ? null : new(members, least, most);
 
         int? Number(string group) => match.Groups[group].Success ? int.Parse(match.Groups[group].Value) : null;
     }
 
-    [System.Text.RegularExpressions.GeneratedRegex(@"^(?:(?<members>\d{1,4}) members?)?(?:(?:^|, ?)(?<least>\d{1,4}) to (?<most>\d{1,4}) links)?$")]
+    [System.Text.RegularExpressions.GeneratedRegex(
+        @"^(?:(?<members>\d{1,4}) members?)?(?:(?:^|, ?)(?<least>\d{1,4}) to (?<most>\d{1,4}) links)?$"
+    )]
     private static partial System.Text.RegularExpressions.Regex Pattern();
 }

@@ -26,16 +26,32 @@ public sealed record SeatCheck(bool? Seats, string Words)
     {
         if (eye.Stock is { } stock)
         {
-            if (hook.Throat is { } throat && stock >= throat) return new(false, $"At {stock} it does not go through the throat of {throat}: on the point of a hook it opens it. Use a ring or shackle that seats.");
-            if (hook.Bowl is { } bowl && stock > bowl) return new(false, $"At {stock} it is wider than the bowl of {bowl} and would not rest in it. Use a ring or shackle that seats.");
+            if (hook.Throat is { } throat && stock >= throat)
+                return new(
+                    false,
+                    $"At {stock} it does not go through the throat of {throat}: on the point of a hook it opens it. Use a ring or shackle that seats."
+                );
+            if (hook.Bowl is { } bowl && stock > bowl)
+                return new(
+                    false,
+                    $"At {stock} it is wider than the bowl of {bowl} and would not rest in it. Use a ring or shackle that seats."
+                );
         }
 
-        if (eye.Inside is { } inside && hook.Section is { } section && inside <= section) return new(false, $"Its opening of {inside} does not go over the hook's section of {section}.");
+        if (eye.Inside is { } inside && hook.Section is { } section && inside <= section)
+            return new(false, $"Its opening of {inside} does not go over the hook's section of {section}.");
         var missing = new[]
         {
-            hook.Throat is null ? "the hook's throat" : null, hook.Bowl is null ? "the hook's bowl" : null, hook.Section is null ? "the hook's section" : null,
-            eye.Stock is null ? "the thickness of what goes in" : null, eye.Inside is null ? "the opening of what goes in" : null,
-        }.OfType<string>().ToList();
-        return missing.Count > 0 ? new(null, $"Not known: {string.Join(", ", missing)}. Measure, or ask a qualified person.") : new(true, "It goes through the throat, over the section, and rests in the bowl.");
+            hook.Throat is null ? "the hook's throat" : null,
+            hook.Bowl is null ? "the hook's bowl" : null,
+            hook.Section is null ? "the hook's section" : null,
+            eye.Stock is null ? "the thickness of what goes in" : null,
+            eye.Inside is null ? "the opening of what goes in" : null,
+        }
+            .OfType<string>()
+            .ToList();
+        return missing.Count > 0
+            ? new(null, $"Not known: {string.Join(", ", missing)}. Measure, or ask a qualified person.")
+            : new(true, "It goes through the throat, over the section, and rests in the bowl.");
     }
 }

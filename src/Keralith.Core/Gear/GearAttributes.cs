@@ -56,7 +56,12 @@ public static class GearAttributes
         Flag("rotationResistant", "Rotation-resistant rope"),
         Flag("latchPolicy", "Latches required by the site"),
         Flag("thimblePolicy", "Thimbles required by the site"),
-        new("roster", AttributeKind.Roster, "Roster", "How many belong to it, and the links of a leg: 8 members, 9 to 12 links."),
+        new(
+            "roster",
+            AttributeKind.Roster,
+            "Roster",
+            "How many belong to it, and the links of a leg: 8 members, 9 to 12 links."
+        ),
         Text("construction", "Construction"),
         Text("colour", "Colour"),
         Text("coreFiber", "Core fiber"),
@@ -81,7 +86,8 @@ public static class GearAttributes
         var packed = UInt128.Zero;
         foreach (var (name, value) in values)
         {
-            if (!Shifts.TryGetValue(name, out var shift)) continue;
+            if (!Shifts.TryGetValue(name, out var shift))
+                continue;
             var code = value switch
             {
                 FlagValue flag => flag.Value ? 2 : 1,
@@ -109,33 +115,41 @@ public static class GearAttributes
                 _ when definition.Name == "legs" => definition.Most + 1,
                 _ => 0,
             };
-            if (codes == 0) continue;
+            if (codes == 0)
+                continue;
             shifts.Add(definition.Name, at);
             at += int.Log2(codes) + 1;
         }
 
-        return at <= 128 ? shifts : throw new InvalidOperationException("The make-up of gear no longer fits its number.");
+        return at <= 128
+            ? shifts
+            : throw new InvalidOperationException("The make-up of gear no longer fits its number.");
     }
 
     private static int IndexOf(IReadOnlyList<string> choices, string value)
     {
         for (var i = 0; i < choices.Count; i++)
         {
-            if (choices[i] == value) return i;
+            if (choices[i] == value)
+                return i;
         }
 
         throw new ArgumentException($"There is no choice {value}.", nameof(value));
     }
 
-    private static AttributeDefinition Length(string name, string label, string? hint = null) => new(name, AttributeKind.Length, label, hint);
+    private static AttributeDefinition Length(string name, string label, string? hint = null) =>
+        new(name, AttributeKind.Length, label, hint);
 
     private static AttributeDefinition Mass(string name, string label) => new(name, AttributeKind.Mass, label);
 
-    private static AttributeDefinition Text(string name, string label, string? hint = null) => new(name, AttributeKind.Text, label, hint);
+    private static AttributeDefinition Text(string name, string label, string? hint = null) =>
+        new(name, AttributeKind.Text, label, hint);
 
     private static AttributeDefinition Flag(string name, string label) => new(name, AttributeKind.Flag, label);
 
-    private static AttributeDefinition Whole(string name, string label, int most = 1_000_000, string? hint = null) => new(name, AttributeKind.Whole, label, hint) { Most = most };
+    private static AttributeDefinition Whole(string name, string label, int most = 1_000_000, string? hint = null) =>
+        new(name, AttributeKind.Whole, label, hint) { Most = most };
 
-    private static AttributeDefinition Choice(string name, string label, params string[] choices) => new(name, AttributeKind.Choice, label) { Choices = choices };
+    private static AttributeDefinition Choice(string name, string label, params string[] choices) =>
+        new(name, AttributeKind.Choice, label) { Choices = choices };
 }

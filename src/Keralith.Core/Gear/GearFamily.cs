@@ -34,7 +34,8 @@ public sealed record GearFamily
     public required IReadOnlyList<string> Requires { get; init; }
 
     /// <summary>Choices that are fewer here than the file formats allow, by attribute; a form offers only these.</summary>
-    public IReadOnlyDictionary<string, IReadOnlyList<string>> Narrowed { get; init; } = new Dictionary<string, IReadOnlyList<string>>();
+    public IReadOnlyDictionary<string, IReadOnlyList<string>> Narrowed { get; init; } =
+        new Dictionary<string, IReadOnlyList<string>>();
 
     /// <summary>The parts, in the order a hand travels; <c>whole</c> is added by itself.</summary>
     public required IReadOnlyList<PartTemplate> Parts { get; init; }
@@ -52,7 +53,8 @@ public sealed record GearFamily
     public bool NotForLifting { get; init; }
 
     /// <summary>The choices a form offers for one of the attributes.</summary>
-    public IReadOnlyList<string> ChoicesOf(AttributeDefinition definition) => Narrowed.GetValueOrDefault(definition.Name) ?? definition.Choices;
+    public IReadOnlyList<string> ChoicesOf(AttributeDefinition definition) =>
+        Narrowed.GetValueOrDefault(definition.Name) ?? definition.Choices;
 
     /// <summary>The design factor taken where the marking names none (rule books, asme).</summary>
     public decimal? AssumedDesignFactor { get; init; }

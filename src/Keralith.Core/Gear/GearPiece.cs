@@ -16,7 +16,8 @@ public sealed class GearPiece
         _values = new(values);
         foreach (var name in _values.Keys)
         {
-            if (GearAttributes.Find(name) is null) throw new ArgumentException($"There is no attribute {name}.", nameof(values));
+            if (GearAttributes.Find(name) is null)
+                throw new ArgumentException($"There is no attribute {name}.", nameof(values));
         }
 
         MakeUp = GearAttributes.MakeUpOf(_values);
@@ -67,13 +68,23 @@ public sealed class GearPiece
     {
         get
         {
-            if (!int.TryParse(string.Concat((Text("grade") ?? string.Empty).Where(char.IsAsciiDigit)), out var mark) || mark == 0) return null;
-            return mark switch { < 20 => mark * 10, > 200 => mark / 10, _ => mark };
+            if (
+                !int.TryParse(string.Concat((Text("grade") ?? string.Empty).Where(char.IsAsciiDigit)), out var mark)
+                || mark == 0
+            )
+                return null;
+            return mark switch
+            {
+                < 20 => mark * 10,
+                > 200 => mark / 10,
+                _ => mark,
+            };
         }
     }
 
     /// <summary>The same piece with one thing more stated, or stated otherwise.</summary>
-    public GearPiece With(string name, AttributeValue value) => new(Family, new Dictionary<string, AttributeValue>(_values) { [name] = value });
+    public GearPiece With(string name, AttributeValue value) =>
+        new(Family, new Dictionary<string, AttributeValue>(_values) { [name] = value });
 
     public Length? Length(string name) => _values.GetValueOrDefault(name) is LengthValue v ? v.Length : null;
 
@@ -83,5 +94,6 @@ public sealed class GearPiece
 
     public string? Text(string name) => _values.GetValueOrDefault(name) is TextValue v ? v.Value : null;
 
-    public bool Flag(string name, bool unlessStated = false) => _values.GetValueOrDefault(name) is FlagValue v ? v.Value : unlessStated;
+    public bool Flag(string name, bool unlessStated = false) =>
+        _values.GetValueOrDefault(name) is FlagValue v ? v.Value : unlessStated;
 }

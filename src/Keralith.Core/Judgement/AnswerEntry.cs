@@ -14,7 +14,12 @@ public sealed record BaselineFigure(Length Length, BaselineBasis Basis, int? Lin
 /// <param name="Value">For measures: the figure with its unit; for counts: the count. Several stand one after another with semicolons between.</param>
 /// <param name="Shortest">For a pair measured today: the smallest found.</param>
 /// <param name="Uncertainty">Of the instrument; empty when not stated.</param>
-public sealed record AnswerEntry(string? Answer = null, string? Value = null, string? Shortest = null, string? Uncertainty = null)
+public sealed record AnswerEntry(
+    string? Answer = null,
+    string? Value = null,
+    string? Shortest = null,
+    string? Uncertainty = null
+)
 {
     /// <summary>Most readings of one measure on one part.</summary>
     public const int MostReadings = 12;
@@ -23,7 +28,8 @@ public sealed record AnswerEntry(string? Answer = null, string? Value = null, st
     public IReadOnlyList<string> Readings => Split(Value);
 
     /// <summary>The readings in a text: semicolons part them.</summary>
-    public static IReadOnlyList<string> Split(string? value) => (value ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+    public static IReadOnlyList<string> Split(string? value) =>
+        (value ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
     /// <summary>Reads the entry as answers to a criterion: one, or one for each reading taken. All are judged, and the worst counts.</summary>
     /// <param name="criterion">The question.</param>
@@ -36,12 +42,14 @@ public sealed record AnswerEntry(string? Answer = null, string? Value = null, st
             return one.Ok ? new List<Response> { one.Value } : new Refusal(one.Fault!);
         }
 
-        if (Readings.Count > MostReadings) return new Refusal($"At most {MostReadings} readings: keep the worst of them.");
+        if (Readings.Count > MostReadings)
+            return new Refusal($"At most {MostReadings} readings: keep the worst of them.");
         var all = new List<Response>();
         foreach (var (reading, at) in Readings.Select((r, i) => (r, i + 1)))
         {
             var read = (this with { Value = reading }).Read(criterion, baseline);
-            if (!read.Ok) return new Refusal($"Reading {at}: {read.Fault}");
+            if (!read.Ok)
+                return new Refusal($"Reading {at}: {read.Fault}");
             all.Add(read.Value);
         }
 
@@ -52,20 +60,31 @@ public sealed record AnswerEntry(string? Answer = null, string? Value = null, st
     /// <param name="responses">At least one.</param>
     public static AnswerEntry Of(Criterion criterion, IReadOnlyCollection<Response> responses)
     {
-        var values = responses.Select(r => r switch
+        var values = responses
+            .Select(r =>
+                r switch
+                {
+                    Measured m => m.Value.ToString(),
+                    MeasuredAngle a => a.Value.ToString(),
+                    Counted c => QuantityFormat.Number(c.Count),
+                    Chosen => null,
+                    _ => throw new InvalidOperationException($"No such answer: {r}."),
+                }
+            )
+            .OfType<string>()
+            .ToList();
+        var uncertainty = responses.Last() switch
         {
-            Measured m => m.Value.ToString(),
-            MeasuredAngle a => a.Value.ToString(),
-            Counted c => QuantityFormat.Number(c.Count),
-            Chosen => null,
-            _ => throw new InvalidOperationException($"No such answer: {r}."),
-        }).OfType<string>().ToList();
-        var uncertainty = responses.Last() switch { Measured { Uncertainty.Millimetres: > 0 } m => m.Uncertainty.ToString(), MeasuredAngle { Uncertainty.Degrees: > 0 } a => a.Uncertainty.ToString(), _ => null };
+            Measured { Uncertainty.Millimetres: > 0 } m => m.Uncertainty.ToString(),
+            MeasuredAngle { Uncertainty.Degrees: > 0 } a => a.Uncertainty.ToString(),
+            _ => null,
+        };
         return new(
             responses.Last() is Chosen chosen ? Words.Code(chosen.Found) : null,
             values.Count == 0 ? null : string.Join("; ", values),
             criterion.IsPair && responses.Last() is Measured { Baseline: { } shortest } ? shortest.ToString() : null,
-            uncertainty);
+            uncertainty
+        );
     }
 
     /// <summary>Reads the entry as one answer to a criterion.</summary>
@@ -75,12 +94,16 @@ public sealed record AnswerEntry(string? Answer = null, string? Value = null, st
     {
         if (criterion.IsAnswerChosen)
         {
-            return Words.Find<Found>(Answer, Words.Code) is { } found ? new Chosen(found) : new Refusal("Choose no fault, fault, can't tell or can't reach.");
+            return Words.Find<Found>(Answer, Words.Code) is { } found
+                ? new Chosen(found)
+                : new Refusal("Choose no fault, fault, can't tell or can't reach.");
         }
 
         if (criterion.Kind == CriterionKind.Count)
         {
-            return int.TryParse(Value?.Trim(), System.Globalization.NumberStyles.None, null, out var count) && count <= 10_000
+            return
+                int.TryParse(Value?.Trim(), System.Globalization.NumberStyles.None, null, out var count)
+                && count <= 10_000
                 ? new Counted(count)
                 : new Refusal("Write a whole number from 0 up.");
         }
@@ -96,16 +119,22 @@ public sealed record AnswerEntry(string? Answer = null, string? Value = null, st
         }
 
         var value = Length.Read(Value);
-        if (!value.Ok) return new Refusal(value.Fault!);
-        if (value.Value.Millimetres <= 0) return new Refusal("A measured figure is over 0.");
+        if (!value.Ok)
+            return new Refusal(value.Fault!);
+        if (value.Value.Millimetres <= 0)
+            return new Refusal("A measured figure is over 0.");
         var uncertainty = string.IsNullOrWhiteSpace(Uncertainty) ? default(Length) : Length.Read(Uncertainty);
-        if (!uncertainty.Ok) return new Refusal($"Uncertainty: {uncertainty.Fault}");
-        if (uncertainty.Value.Millimetres < 0) return new Refusal("An uncertainty is 0 or over.");
-        if (!criterion.IsPair) return new Measured(value.Value, baseline?.Length, baseline?.Basis ?? BaselineBasis.New, uncertainty.Value);
+        if (!uncertainty.Ok)
+            return new Refusal($"Uncertainty: {uncertainty.Fault}");
+        if (uncertainty.Value.Millimetres < 0)
+            return new Refusal("An uncertainty is 0 or over.");
+        if (!criterion.IsPair)
+            return new Measured(value.Value, baseline?.Length, baseline?.Basis ?? BaselineBasis.New, uncertainty.Value);
 
         var shortest = Length.Read(Shortest);
         return !shortest.Ok ? new Refusal($"{Capital(criterion.BaselineName!)}: {shortest.Fault}")
-            : shortest.Value.Millimetres <= 0 || value.Value < shortest.Value ? new Refusal($"The longest can't be under the {criterion.BaselineName}.")
+            : shortest.Value.Millimetres <= 0 || value.Value < shortest.Value
+                ? new Refusal($"The longest can't be under the {criterion.BaselineName}.")
             : new Measured(value.Value, shortest.Value, BaselineBasis.New, uncertainty.Value);
     }
 

@@ -58,9 +58,7 @@ public enum BaselineBasis
 /// <summary>What was answered.</summary>
 public abstract record Response
 {
-    private protected Response()
-    {
-    }
+    private protected Response() { }
 }
 
 /// <summary>An answer chosen, for faults and tests.</summary>
@@ -74,7 +72,12 @@ public sealed record Counted(int Count) : Response;
 /// <param name="Baseline">The original, catalogue or nominal figure, over 0; null when there is none.</param>
 /// <param name="Basis">Where the baseline comes from.</param>
 /// <param name="Uncertainty">Of the instrument, 0 and over.</param>
-public sealed record Measured(Length Value, Length? Baseline = null, BaselineBasis Basis = BaselineBasis.New, Length Uncertainty = default) : Response;
+public sealed record Measured(
+    Length Value,
+    Length? Baseline = null,
+    BaselineBasis Basis = BaselineBasis.New,
+    Length Uncertainty = default
+) : Response;
 
 /// <summary>An angle measured, 0 and over.</summary>
 public sealed record MeasuredAngle(Angle Value, Angle Uncertainty = default) : Response;
@@ -108,7 +111,8 @@ public sealed record Case(
     InspectionKind Kind,
     GearPiece Gear,
     IReadOnlyList<OwnLimit> Limits,
-    IReadOnlyList<Answer> Answers)
+    IReadOnlyList<Answer> Answers
+)
 {
     /// <summary>What sits where on the gear under these books.</summary>
     public Placement Placement => Catalogue.PlacementOf(Gear, Books);

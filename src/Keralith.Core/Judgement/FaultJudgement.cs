@@ -15,8 +15,13 @@ internal static class FaultJudgement
             var own = book.Rules.GetValueOrDefault(criterion.Id);
             var (outcome, reason) = Judged(@case, answer, chosen.Found, own);
             var atLeast = criterion.AtLeastUnder(own);
-            if (outcome < atLeast) (outcome, reason) = (atLeast, criterion.AtLeastBecause!);
-            books[i] = new(book.Id, outcome) { Said = reason, From = own is null && book != RuleBookShelf.Asme ? RuleBookShelf.Asme.Id : null };
+            if (outcome < atLeast)
+                (outcome, reason) = (atLeast, criterion.AtLeastBecause!);
+            books[i] = new(book.Id, outcome)
+            {
+                Said = reason,
+                From = own is null && book != RuleBookShelf.Asme ? RuleBookShelf.Asme.Id : null,
+            };
         }
 
         return new(criterion, answer.Part, Judge.Governing(books), books);
@@ -36,7 +41,8 @@ internal static class FaultJudgement
                 var criterion = answer.Criterion;
                 var onFault = own?.OnFault ?? criterion.OnFault;
                 var question = own?.Says ?? criterion.Question;
-                if ((own?.DecidedBy ?? criterion.DecidedBy) is not { } decidedBy) return (onFault, question);
+                if ((own?.DecidedBy ?? criterion.DecidedBy) is not { } decidedBy)
+                    return (onFault, question);
                 var measure = Catalogue.Get(decidedBy).Title.ToLowerInvariant();
                 return IsAnswered(@case, decidedBy, answer.Part)
                     ? (Outcome.Clear, $"Found; the {measure} measured there decides.")
@@ -50,7 +56,8 @@ internal static class FaultJudgement
     {
         foreach (var answer in @case.Answers)
         {
-            if (answer.Part == part && answer.Criterion.Id == criterion) return true;
+            if (answer.Part == part && answer.Criterion.Id == criterion)
+                return true;
         }
 
         return false;

@@ -14,13 +14,15 @@ public static class Judge
     public static Verdict Of(Case @case, decimal watchShare = DefaultWatchShare)
     {
         var findings = new List<Finding>(@case.Answers.Count);
-        foreach (var answer in @case.Answers) findings.Add(Answer(@case, answer, watchShare));
+        foreach (var answer in @case.Answers)
+            findings.Add(Answer(@case, answer, watchShare));
         GearFacts.Add(@case.Gear, @case.Books, findings);
         var missing = MissingAnswers(@case);
         var worst = Outcome.Clear;
         foreach (var finding in findings)
         {
-            if (finding.Outcome > worst) worst = finding.Outcome;
+            if (finding.Outcome > worst)
+                worst = finding.Outcome;
         }
 
         var kind = worst switch
@@ -36,23 +38,28 @@ public static class Judge
     }
 
     /// <summary>Judges one answer of a case.</summary>
-    public static Finding Answer(Case @case, Answer answer, decimal watchShare = DefaultWatchShare) => answer.Response switch
-    {
-        Chosen chosen => FaultJudgement.Of(@case, answer, chosen),
-        Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
-        Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
-        MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
-        _ => throw new InvalidOperationException($"No such response: {answer.Response}."),
-    };
+    public static Finding Answer(Case @case, Answer answer, decimal watchShare = DefaultWatchShare) =>
+        answer.Response switch
+        {
+            Chosen chosen => FaultJudgement.Of(@case, answer, chosen),
+            Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
+            Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
+            MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
+            _ => throw new InvalidOperationException($"No such response: {answer.Response}."),
+        };
 
     /// <summary>Whether a criterion is asked in a kind of inspection.</summary>
-    public static bool IsAsked(Criterion criterion, InspectionKind kind) => !criterion.Optional && kind switch
-    {
-        InspectionKind.Initial => true,
-        InspectionKind.Periodic or InspectionKind.AfterEvent => criterion.AskedIn is AskedIn.Frequent or AskedIn.Periodic,
-        InspectionKind.Frequent or InspectionKind.Return => criterion.AskedIn is AskedIn.Frequent,
-        _ => throw new InvalidOperationException($"No such kind: {kind}."),
-    };
+    public static bool IsAsked(Criterion criterion, InspectionKind kind) =>
+        !criterion.Optional
+        && kind switch
+        {
+            InspectionKind.Initial => true,
+            InspectionKind.Periodic or InspectionKind.AfterEvent => criterion.AskedIn
+                is AskedIn.Frequent
+                    or AskedIn.Periodic,
+            InspectionKind.Frequent or InspectionKind.Return => criterion.AskedIn is AskedIn.Frequent,
+            _ => throw new InvalidOperationException($"No such kind: {kind}."),
+        };
 
     /// <summary>The required questions without an answer, by part and then in catalogue order.</summary>
     public static IReadOnlyList<PlacedCriterion> MissingAnswers(Case @case)
@@ -62,13 +69,15 @@ public static class Judge
         Span<bool> answered = questions.Count <= 512 ? stackalloc bool[questions.Count] : new bool[questions.Count];
         foreach (var answer in @case.Answers)
         {
-            if (placement.IndexOf(answer.Criterion, answer.Part) is >= 0 and var at) answered[at] = true;
+            if (placement.IndexOf(answer.Criterion, answer.Part) is >= 0 and var at)
+                answered[at] = true;
         }
 
         var missing = new List<PlacedCriterion>(questions.Count);
         for (var i = 0; i < questions.Count; i++)
         {
-            if (!answered[i] && IsAsked(questions[i].Criterion, @case.Kind)) missing.Add(questions[i]);
+            if (!answered[i] && IsAsked(questions[i].Criterion, @case.Kind))
+                missing.Add(questions[i]);
         }
 
         return missing;
@@ -80,8 +89,10 @@ public static class Judge
         BookFinding? best = null;
         foreach (var book in books)
         {
-            if (book.Outcome is null) continue;
-            if (best is null || book.Outcome > best.Outcome || (book.Outcome == best.Outcome && IsTighter(book, best))) best = book;
+            if (book.Outcome is null)
+                continue;
+            if (best is null || book.Outcome > best.Outcome || (book.Outcome == best.Outcome && IsTighter(book, best)))
+                best = book;
         }
 
         return best ?? throw new InvalidOperationException("No book has judged.");
@@ -89,7 +100,10 @@ public static class Judge
 
     private static bool IsTighter(BookFinding candidate, BookFinding best)
     {
-        if (candidate.Figure?.Allowance is not { } mine) return false;
-        return best.Figure?.Allowance is not { } theirs || mine < theirs || (mine == theirs && best.From == "maker" && candidate.Book == "maker");
+        if (candidate.Figure?.Allowance is not { } mine)
+            return false;
+        return best.Figure?.Allowance is not { } theirs
+            || mine < theirs
+            || (mine == theirs && best.From == "maker" && candidate.Book == "maker");
     }
 }

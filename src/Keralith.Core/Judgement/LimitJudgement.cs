@@ -19,7 +19,10 @@ internal static class LimitJudgement
                 Figure figure => Compare(entry, figure, answer.Criterion, reading, watchShare, words),
                 Within range => Counted(entry, range, reading),
                 Missing missing => Held(entry, $"Can't be judged: {missing.What} is missing. Held until it is known."),
-                NoRow noRow when onlyMissingRows => Held(entry, $"Can't be judged: {noRow.What}. Held until a qualified person decides."),
+                NoRow noRow when onlyMissingRows => Held(
+                    entry,
+                    $"Can't be judged: {noRow.What}. Held until a qualified person decides."
+                ),
                 NoRow noRow => new(entry.Book, null) { From = entry.From, Said = $"{Sentence(noRow.What)}." },
                 _ => throw new InvalidOperationException($"No such resolution: {entry.Resolved}."),
             };
@@ -28,30 +31,67 @@ internal static class LimitJudgement
         return new(answer.Criterion, answer.Part, Judge.Governing(books), books);
     }
 
-    private static BookFinding Held(LimitEntry entry, string reason) => new(entry.Book, Outcome.Hold) { From = entry.From, Said = reason };
+    private static BookFinding Held(LimitEntry entry, string reason) =>
+        new(entry.Book, Outcome.Hold) { From = entry.From, Said = reason };
 
-    private static BookFinding Counted(LimitEntry entry, Within range, Reading reading) => range.Holds(reading.Value)
-        ? Held(entry, $"{reading.Words(reading.Value)} against {range.What}: held until it is put right.")
-        : new(entry.Book, Outcome.Clear) { From = entry.From, Said = $"{reading.Words(reading.Value)} agrees with {range.What}." };
+    private static BookFinding Counted(LimitEntry entry, Within range, Reading reading) =>
+        range.Holds(reading.Value)
+            ? Held(entry, $"{reading.Words(reading.Value)} against {range.What}: held until it is put right.")
+            : new(entry.Book, Outcome.Clear)
+            {
+                From = entry.From,
+                Said = $"{reading.Words(reading.Value)} agrees with {range.What}.",
+            };
 
-    private static BookFinding Compare(LimitEntry entry, Figure figure, Criterion criterion, Reading reading, decimal watchShare, LimitWords words)
+    private static BookFinding Compare(
+        LimitEntry entry,
+        Figure figure,
+        Criterion criterion,
+        Reading reading,
+        decimal watchShare,
+        LimitWords words
+    )
     {
         var consumed = Consumed(figure, reading.Value);
         var weighed = Weigh(figure, criterion, reading, consumed, watchShare);
-        return new(entry.Book, OutcomeOf(weighed)) { Figure = figure, Consumed = consumed, From = entry.From, Weighed = weighed, Words = words };
+        return new(entry.Book, OutcomeOf(weighed))
+        {
+            Figure = figure,
+            Consumed = consumed,
+            From = entry.From,
+            Weighed = weighed,
+            Words = words,
+        };
     }
 
-    private static Weighed Weigh(Figure figure, Criterion criterion, Reading reading, decimal? consumed, decimal watchShare)
+    private static Weighed Weigh(
+        Figure figure,
+        Criterion criterion,
+        Reading reading,
+        decimal? consumed,
+        decimal watchShare
+    )
     {
         var value = reading.Value;
-        if (figure.Fails(value)) return Weighed.Failed;
-        if (!reading.IsAngle && criterion.Kind == CriterionKind.Measure && !criterion.IsPair && figure.Reference is { } reference && (value * 2 < reference || value > reference * 2)) return Weighed.CheckTheUnit;
+        if (figure.Fails(value))
+            return Weighed.Failed;
+        if (
+            !reading.IsAngle
+            && criterion.Kind == CriterionKind.Measure
+            && !criterion.IsPair
+            && figure.Reference is { } reference
+            && (value * 2 < reference || value > reference * 2)
+        )
+            return Weighed.CheckTheUnit;
         var u = reading.Uncertainty;
-        if (u > 0 && Math.Abs(figure.Limit - value) <= u) return Weighed.TooClose;
+        if (u > 0 && Math.Abs(figure.Limit - value) <= u)
+            return Weighed.TooClose;
         if (figure.HoldAbove is { } step)
         {
-            if (value > step) return Weighed.OverTheStep;
-            if (u > 0 && step - value <= u) return Weighed.TooCloseToTheStep;
+            if (value > step)
+                return Weighed.OverTheStep;
+            if (u > 0 && step - value <= u)
+                return Weighed.TooCloseToTheStep;
         }
         else if (consumed >= watchShare)
         {
@@ -61,19 +101,22 @@ internal static class LimitJudgement
         return reading.Provisional ? Weighed.Provisional : Weighed.Within;
     }
 
-    private static Outcome OutcomeOf(Weighed weighed) => weighed switch
-    {
-        Weighed.Failed => Outcome.Remove,
-        Weighed.CheckTheUnit or Weighed.TooClose or Weighed.OverTheStep or Weighed.TooCloseToTheStep => Outcome.Hold,
-        Weighed.MostlyUsed or Weighed.Provisional => Outcome.Watch,
-        Weighed.Within => Outcome.Clear,
-        _ => throw new InvalidOperationException($"No such weighing: {weighed}."),
-    };
+    private static Outcome OutcomeOf(Weighed weighed) =>
+        weighed switch
+        {
+            Weighed.Failed => Outcome.Remove,
+            Weighed.CheckTheUnit or Weighed.TooClose or Weighed.OverTheStep or Weighed.TooCloseToTheStep =>
+                Outcome.Hold,
+            Weighed.MostlyUsed or Weighed.Provisional => Outcome.Watch,
+            Weighed.Within => Outcome.Clear,
+            _ => throw new InvalidOperationException($"No such weighing: {weighed}."),
+        };
 
     /// <summary>0 as new, 1 at the limit; 0 for a change the harmless way; null where nothing is allowed or the figure when new isn't known.</summary>
     private static decimal? Consumed(Figure figure, decimal value)
     {
-        if (figure.Reference is not { } reference || figure.Limit == reference) return null;
+        if (figure.Reference is not { } reference || figure.Limit == reference)
+            return null;
         var change = figure.Grows ? value - reference : reference - value;
         return change <= 0 ? 0 : change / Math.Abs(figure.Limit - reference);
     }

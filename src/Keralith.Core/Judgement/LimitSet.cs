@@ -16,7 +16,13 @@ public sealed record LimitEntry(string Book, Resolved Resolved, string? From = n
 public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
 {
     /// <summary>Where the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure there.</summary>
-    private static readonly HashSet<string> MakerMayBeLaxer = ["hook.throat", "hook.wear", "hoistchain.growth", "hoistchain.wear"];
+    private static readonly HashSet<string> MakerMayBeLaxer =
+    [
+        "hook.throat",
+        "hook.wear",
+        "hoistchain.growth",
+        "hoistchain.wear",
+    ];
 
     /// <summary>An absolute limit on these is the least thickness itself, not the change allowed.</summary>
     private static readonly HashSet<string> LeastThickness = ["chain.link-thickness", "hoistchain.wear"];
@@ -36,7 +42,9 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         var context = new LimitContext(@case.Gear, baseline ?? (criterion.BaselineFromSize ? @case.Gear.Size : null));
         var asme = criterion.Limit?.Resolve(context);
         var makers = OwnFigures(@case, criterion, context, LimitOwner.Maker);
-        var laxer = MakerMayBeLaxer.Contains(criterion.Id) ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance) : null;
+        var laxer = MakerMayBeLaxer.Contains(criterion.Id)
+            ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance)
+            : null;
 
         var entries = new List<LimitEntry>(@case.Books.Count + @case.Limits.Count);
         foreach (var book in @case.Books)
@@ -45,75 +53,137 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
             var own = rule?.Limit?.Resolve(context);
             if (own is null or NoRow)
             {
-                if (asme is not null) entries.Add(new(book.Id, laxer ?? asme, laxer is not null ? "maker" : book == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id));
-                else entries.Add(new(book.Id, own ?? Silent));
+                if (asme is not null)
+                    entries.Add(
+                        new(
+                            book.Id,
+                            laxer ?? asme,
+                            laxer is not null ? "maker"
+                                : book == RuleBookShelf.Asme ? null
+                                : RuleBookShelf.Asme.Id
+                        )
+                    );
+                else
+                    entries.Add(new(book.Id, own ?? Silent));
             }
             else
             {
-                var tightest = rule!.BesideAsme && asme is Figure beside && own is Figure figure && IsStricter(beside, figure) ? beside : own;
+                var tightest =
+                    rule!.BesideAsme && asme is Figure beside && own is Figure figure && IsStricter(beside, figure)
+                        ? beside
+                        : own;
                 entries.Add(new(book.Id, tightest, tightest == own ? null : RuleBookShelf.Asme.Id));
             }
         }
 
-        if (entries.TrueForAll(e => ReferenceEquals(e.Resolved, Silent))) throw new InvalidOperationException($"No chosen book has a limit for {criterion.Id}.");
+        if (entries.TrueForAll(e => ReferenceEquals(e.Resolved, Silent)))
+            throw new InvalidOperationException($"No chosen book has a limit for {criterion.Id}.");
         var figures = entries.Select(e => e.Resolved).OfType<Figure>().ToList();
         AddStricter(entries, "site", OwnFigures(@case, criterion, context, LimitOwner.Site), figures);
-        if (laxer is not null) entries.Add(new("maker", laxer));
+        if (laxer is not null)
+            entries.Add(new("maker", laxer));
         AddStricter(entries, "maker", makers.Where(m => !ReferenceEquals(m, laxer)), figures);
         return new(entries);
     }
 
-    private static void AddStricter(List<LimitEntry> entries, string owner, IEnumerable<Resolved> own, List<Figure> books)
+    private static void AddStricter(
+        List<LimitEntry> entries,
+        string owner,
+        IEnumerable<Resolved> own,
+        List<Figure> books
+    )
     {
         foreach (var resolved in own)
         {
-            if (resolved is not Figure figure || books.All(b => IsStricter(figure, b))) entries.Add(new(owner, resolved));
+            if (resolved is not Figure figure || books.All(b => IsStricter(figure, b)))
+                entries.Add(new(owner, resolved));
         }
     }
 
-    private static bool StandsInFor(Resolved maker, Resolved? asme) => maker is Figure mine && asme switch
-    {
-        Figure theirs => IsStricter(theirs, mine),
-        Missing => true,
-        _ => false,
-    };
+    private static bool StandsInFor(Resolved maker, Resolved? asme) =>
+        maker is Figure mine
+        && asme switch
+        {
+            Figure theirs => IsStricter(theirs, mine),
+            Missing => true,
+            _ => false,
+        };
 
     private static bool IsStricter(Figure a, Figure b) => a.Grows ? a.Limit < b.Limit : a.Limit > b.Limit;
 
     private static List<Resolved> OwnFigures(Case @case, Criterion criterion, LimitContext context, LimitOwner owner)
     {
-        if (@case.Limits.Count == 0) return [];
+        if (@case.Limits.Count == 0)
+            return [];
         var figures = new List<Resolved>();
         foreach (var limit in @case.Limits)
         {
-            if (limit.Owner == owner && limit.Criterion.Id == criterion.Id) figures.Add(OwnFigure(limit, criterion, context, @case.Books));
+            if (limit.Owner == owner && limit.Criterion.Id == criterion.Id)
+                figures.Add(OwnFigure(limit, criterion, context, @case.Books));
         }
 
         return figures;
     }
 
-    private static Resolved OwnFigure(OwnLimit limit, Criterion criterion, LimitContext context, IReadOnlyList<RuleBook> books)
+    private static Resolved OwnFigure(
+        OwnLimit limit,
+        Criterion criterion,
+        LimitContext context,
+        IReadOnlyList<RuleBook> books
+    )
     {
-        if (limit.Count is { } count) return new Figure(count, 0, Comparator.AtOrAbove);
+        if (limit.Count is { } count)
+            return new Figure(count, 0, Comparator.AtOrAbove);
         var model = criterion.Limit?.Resolve(context);
-        if (model is null or NoRow) model = books.Select(b => b.Rules.GetValueOrDefault(criterion.Id)?.Limit?.Resolve(context)).OfType<Figure>().FirstOrDefault() ?? model;
+        if (model is null or NoRow)
+            model = books
+                .Select(b => b.Rules.GetValueOrDefault(criterion.Id)?.Limit?.Resolve(context))
+                .OfType<Figure>()
+                .FirstOrDefault()
+                ?? model;
         if (LeastThickness.Contains(criterion.Id))
         {
-            var reference = criterion.Id == "chain.link-thickness" ? context.Gear.Size is { } size ? ChainThickness.Nominal(size).Millimetres : null : context.Baseline?.Millimetres;
-            if (limit.Absolute is { } least) return new Figure(least, reference, Comparator.Below);
-            return reference is { } nominal ? Change(nominal, nominal * limit.Percent!.Value / 100, ((model as Figure)?.Comparator) ?? Comparator.Below, null) : new Missing("the figure when new (baseline)");
+            var reference =
+                criterion.Id == "chain.link-thickness"
+                    ? context.Gear.Size is { } size
+                        ? ChainThickness.Nominal(size).Millimetres
+                        : null
+                    : context.Baseline?.Millimetres;
+            if (limit.Absolute is { } least)
+                return new Figure(least, reference, Comparator.Below);
+            return reference is { } nominal
+                ? Change(
+                    nominal,
+                    nominal * limit.Percent!.Value / 100,
+                    ((model as Figure)?.Comparator) ?? Comparator.Below,
+                    null
+                )
+                : new Missing("the figure when new (baseline)");
         }
 
-        if (model is not Figure figure || figure.Reference is not { } from) return new Missing("the figure when new (baseline)");
+        if (model is not Figure figure || figure.Reference is not { } from)
+            return new Missing("the figure when new (baseline)");
         var allowed = limit.Absolute ?? (from * limit.Percent!.Value / 100);
         return Change(from, allowed, figure.Comparator, figure.HoldAbove);
     }
 
     /// <summary>A limit a given change away from a reference. Where no change is allowed the reference itself still passes.</summary>
-    private static Figure Change(decimal reference, decimal allowed, Comparator comparator, decimal? holdAbove) => comparator switch
-    {
-        Comparator.Above or Comparator.AtOrAbove => new(reference + allowed, reference, allowed == 0 ? Comparator.Above : comparator) { HoldAbove = holdAbove },
-        Comparator.Below or Comparator.AtOrBelow => new(reference - allowed, reference, allowed == 0 ? Comparator.Below : comparator),
-        _ => throw new InvalidOperationException($"No such comparator: {comparator}."),
-    };
+    private static Figure Change(decimal reference, decimal allowed, Comparator comparator, decimal? holdAbove) =>
+        comparator switch
+        {
+            Comparator.Above or Comparator.AtOrAbove => new(
+                reference + allowed,
+                reference,
+                allowed == 0 ? Comparator.Above : comparator
+            )
+            {
+                HoldAbove = holdAbove,
+            },
+            Comparator.Below or Comparator.AtOrBelow => new(
+                reference - allowed,
+                reference,
+                allowed == 0 ? Comparator.Below : comparator
+            ),
+            _ => throw new InvalidOperationException($"No such comparator: {comparator}."),
+        };
 }

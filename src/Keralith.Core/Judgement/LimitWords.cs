@@ -29,18 +29,29 @@ internal sealed class LimitWords(Reading reading)
         return finding.Weighed switch
         {
             Weighed.Failed => $"{value} {Relation(figure)} the limit of {limit}.{used}",
-            Weighed.CheckTheUnit => $"{value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
-            Weighed.TooClose => $"{value} lies within {u} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
-            Weighed.OverTheStep => $"{value} is over {Figure(figure.HoldAbove!.Value)}, more than measuring noise; {limit} removes.{used}",
-            Weighed.TooCloseToTheStep => $"{value} lies within {u} of {Figure(figure.HoldAbove!.Value)}: too close to call. Measure again with a better instrument.",
+            Weighed.CheckTheUnit =>
+                $"{value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
+            Weighed.TooClose =>
+                $"{value} lies within {u} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
+            Weighed.OverTheStep =>
+                $"{value} is over {Figure(figure.HoldAbove!.Value)}, more than measuring noise; {limit} removes.{used}",
+            Weighed.TooCloseToTheStep =>
+                $"{value} lies within {u} of {Figure(figure.HoldAbove!.Value)}: too close to call. Measure again with a better instrument.",
             Weighed.MostlyUsed => $"Still within the limit of {limit}.{used}",
-            Weighed.Provisional => $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.",
+            Weighed.Provisional =>
+                $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.",
             Weighed.Within => $"Within the limit of {limit}.{used}",
             _ => throw new InvalidOperationException($"No such weighing: {finding.Weighed}."),
         };
     }
 
-    private string Relation(Figure figure) => reading.Value == figure.Limit ? "is at" : figure.Grows ? "is over" : "is under";
+    private string Relation(Figure figure) =>
+        reading.Value == figure.Limit ? "is at"
+        : figure.Grows ? "is over"
+        : "is under";
 
-    private static string Used(decimal share) => share == 0 ? "Nothing of the allowance is used." : $"Used up {QuantityFormat.Number(Math.Floor(share * 100))} % of what the rule allows.";
+    private static string Used(decimal share) =>
+        share == 0
+            ? "Nothing of the allowance is used."
+            : $"Used up {QuantityFormat.Number(Math.Floor(share * 100))} % of what the rule allows.";
 }

@@ -19,18 +19,21 @@ internal readonly record struct Reading(decimal Value)
 
     public bool IsAngle { get; init; }
 
-    public static Reading From(Measured measured) => new(measured.Value.Millimetres)
-    {
-        Baseline = measured.Baseline,
-        Provisional = measured.Baseline is not null && measured.Basis == BaselineBasis.Provisional,
-        Uncertainty = measured.Uncertainty.Millimetres,
-        Unit = measured.Baseline?.Unit ?? measured.Value.Unit,
-    };
+    public static Reading From(Measured measured) =>
+        new(measured.Value.Millimetres)
+        {
+            Baseline = measured.Baseline,
+            Provisional = measured.Baseline is not null && measured.Basis == BaselineBasis.Provisional,
+            Uncertainty = measured.Uncertainty.Millimetres,
+            Unit = measured.Baseline?.Unit ?? measured.Value.Unit,
+        };
 
-    public static Reading From(MeasuredAngle angle) => new(angle.Value.Degrees) { Uncertainty = angle.Uncertainty.Degrees, IsAngle = true };
+    public static Reading From(MeasuredAngle angle) =>
+        new(angle.Value.Degrees) { Uncertainty = angle.Uncertainty.Degrees, IsAngle = true };
 
     /// <summary>A figure of this kind in words, with its unit, rounded for reading.</summary>
-    public string Words(decimal figure) => Unit is { } unit
-        ? QuantityFormat.Rounded(Length.FromMillimetres(figure).In(unit))
-        : IsAngle ? new Angle(figure).ToString() : QuantityFormat.Number(figure);
+    public string Words(decimal figure) =>
+        Unit is { } unit ? QuantityFormat.Rounded(Length.FromMillimetres(figure).In(unit))
+        : IsAngle ? new Angle(figure).ToString()
+        : QuantityFormat.Number(figure);
 }

@@ -17,20 +17,36 @@ public sealed record Signature(VerdictKind? Chosen = null, string? Reason = null
     /// <param name="isFull">Whether it is an inspection of every part.</param>
     /// <param name="instruments">What its readings were taken with.</param>
     /// <param name="inspectedOn">The day they were taken.</param>
-    public Checked<VerdictKind> Of(VerdictKind rules, bool isFull, IEnumerable<Instrument> instruments, DateOnly inspectedOn)
+    public Checked<VerdictKind> Of(
+        VerdictKind rules,
+        bool isFull,
+        IEnumerable<Instrument> instruments,
+        DateOnly inspectedOn
+    )
     {
-        if (rules == VerdictKind.Incomplete) return new Refusal("The inspection is not complete: every question needs an answer before it can be signed.");
+        if (rules == VerdictKind.Incomplete)
+            return new Refusal(
+                "The inspection is not complete: every question needs an answer before it can be signed."
+            );
         var signed = rules;
         if (isFull && instruments.FirstOrDefault(i => !i.IsInDateOn(inspectedOn)) is { } stale)
         {
-            if (string.IsNullOrWhiteSpace(InstrumentReason)) return new Refusal($"{stale.Name} was out of calibration since {stale.CalibrationDue:yyyy-MM-dd}. Measure again with one that is in date, or say why its readings are handed in: the piece is then held.");
-            if (signed < VerdictKind.Hold) signed = VerdictKind.Hold;
+            if (string.IsNullOrWhiteSpace(InstrumentReason))
+                return new Refusal(
+                    $"{stale.Name} was out of calibration since {stale.CalibrationDue:yyyy-MM-dd}. Measure again with one that is in date, or say why its readings are handed in: the piece is then held."
+                );
+            if (signed < VerdictKind.Hold)
+                signed = VerdictKind.Hold;
         }
 
-        if (Chosen is not { } chosen || chosen == rules) return signed;
-        if (chosen is VerdictKind.Incomplete) return new Refusal("Incomplete is no verdict to sign.");
-        if (chosen < rules) return new Refusal("An inspector may be stricter than the rules, never milder.");
-        if (string.IsNullOrWhiteSpace(Reason)) return new Refusal("Say why you are stricter than the rules.");
+        if (Chosen is not { } chosen || chosen == rules)
+            return signed;
+        if (chosen is VerdictKind.Incomplete)
+            return new Refusal("Incomplete is no verdict to sign.");
+        if (chosen < rules)
+            return new Refusal("An inspector may be stricter than the rules, never milder.");
+        if (string.IsNullOrWhiteSpace(Reason))
+            return new Refusal("Say why you are stricter than the rules.");
         return chosen > signed ? chosen : signed;
     }
 }

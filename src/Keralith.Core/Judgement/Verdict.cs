@@ -54,7 +54,8 @@ public sealed record Finding(Criterion Criterion, string Part, BookFinding Gover
     public bool FromGear { get; init; }
 
     /// <summary>The limit in words with its unit; null where there is none.</summary>
-    public string? LimitText => Governing is { Figure: { } figure, Words: { } words } ? words.Figure(figure.Limit) : null;
+    public string? LimitText =>
+        Governing is { Figure: { } figure, Words: { } words } ? words.Figure(figure.Limit) : null;
 
     /// <summary>Whether the chosen books come to different outcomes.</summary>
     public bool BooksDiffer => Books.Where(b => b.Outcome is not null).Select(b => b.Outcome).Distinct().Skip(1).Any();

@@ -16,7 +16,8 @@ public static class CanonicalJson
     {
         using var document = JsonDocument.Parse(json);
         var buffer = new ArrayBufferWriter<byte>(json.Length);
-        using (var writer = new Utf8JsonWriter(buffer, Options)) Write(writer, document.RootElement);
+        using (var writer = new Utf8JsonWriter(buffer, Options))
+            Write(writer, document.RootElement);
         return Encoding.UTF8.GetString(buffer.WrittenSpan);
     }
 
@@ -36,7 +37,8 @@ public static class CanonicalJson
                 break;
             case JsonValueKind.Array:
                 writer.WriteStartArray();
-                foreach (var item in element.EnumerateArray()) Write(writer, item);
+                foreach (var item in element.EnumerateArray())
+                    Write(writer, item);
                 writer.WriteEndArray();
                 break;
             case JsonValueKind.Number:

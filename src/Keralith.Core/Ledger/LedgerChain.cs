@@ -12,7 +12,16 @@ namespace Keralith.Core.Ledger;
 /// <param name="Data">The record as canonical JSON.</param>
 /// <param name="Previous">Hash of the entry before; 32 zero bytes for the first.</param>
 /// <param name="Hash">SHA-256 of <paramref name="Previous"/> followed by the entry's bytes.</param>
-public sealed record LedgerEntry(long Number, DateTimeOffset At, string Actor, string Kind, string Subject, string Data, byte[] Previous, byte[] Hash);
+public sealed record LedgerEntry(
+    long Number,
+    DateTimeOffset At,
+    string Actor,
+    string Kind,
+    string Subject,
+    string Data,
+    byte[] Previous,
+    byte[] Hash
+);
 
 /// <summary>The hash chain: each entry seals the one before, so none can be changed unseen.</summary>
 public static class LedgerChain
@@ -28,9 +37,26 @@ public static class LedgerChain
     /// <param name="subject">The mark of the piece, or empty.</param>
     /// <param name="json">The record; brought to canonical form.</param>
     /// <param name="previous">Hash of the entry before.</param>
-    public static LedgerEntry Seal(long number, DateTimeOffset at, string actor, string kind, string subject, string json, byte[] previous)
+    public static LedgerEntry Seal(
+        long number,
+        DateTimeOffset at,
+        string actor,
+        string kind,
+        string subject,
+        string json,
+        byte[] previous
+    )
     {
-        var entry = new LedgerEntry(number, ToMicroseconds(at), actor, kind, subject, CanonicalJson.Of(json), previous, []);
+        var entry = new LedgerEntry(
+            number,
+            ToMicroseconds(at),
+            actor,
+            kind,
+            subject,
+            CanonicalJson.Of(json),
+            previous,
+            []
+        );
         return entry with { Hash = HashOf(entry) };
     }
 
@@ -38,21 +64,29 @@ public static class LedgerChain
     /// <returns>What is wrong in words, or null when it is whole.</returns>
     public static string? Check(LedgerEntry? before, LedgerEntry entry)
     {
-        if (entry.Number != (before?.Number ?? 0) + 1) return $"entry {(before?.Number ?? 0) + 1} is missing: {entry.Number} follows {before?.Number ?? 0}";
-        if (!entry.Previous.AsSpan().SequenceEqual(before?.Hash ?? Beginning)) return $"entry {entry.Number} does not follow the one before it";
-        return entry.Hash.AsSpan().SequenceEqual(HashOf(entry)) ? null : $"entry {entry.Number} was changed after it was written";
+        if (entry.Number != (before?.Number ?? 0) + 1)
+            return $"entry {(before?.Number ?? 0) + 1} is missing: {entry.Number} follows {before?.Number ?? 0}";
+        if (!entry.Previous.AsSpan().SequenceEqual(before?.Hash ?? Beginning))
+            return $"entry {entry.Number} does not follow the one before it";
+        return entry.Hash.AsSpan().SequenceEqual(HashOf(entry))
+            ? null
+            : $"entry {entry.Number} was changed after it was written";
     }
 
     private static byte[] HashOf(LedgerEntry entry)
     {
-        var head = CanonicalJson.Of(System.Text.Json.JsonSerializer.Serialize(new
-        {
-            number = entry.Number,
-            at = entry.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.ffffff'Z'"),
-            actor = entry.Actor,
-            kind = entry.Kind,
-            subject = entry.Subject,
-        }));
+        var head = CanonicalJson.Of(
+            System.Text.Json.JsonSerializer.Serialize(
+                new
+                {
+                    number = entry.Number,
+                    at = entry.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.ffffff'Z'"),
+                    actor = entry.Actor,
+                    kind = entry.Kind,
+                    subject = entry.Subject,
+                }
+            )
+        );
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         hash.AppendData(entry.Previous);
         hash.AppendData(Encoding.UTF8.GetBytes(head));
@@ -61,5 +95,6 @@ public static class LedgerChain
         return hash.GetHashAndReset();
     }
 
-    private static DateTimeOffset ToMicroseconds(DateTimeOffset at) => new(at.UtcTicks - (at.UtcTicks % TimeSpan.TicksPerMicrosecond), TimeSpan.Zero);
+    private static DateTimeOffset ToMicroseconds(DateTimeOffset at) =>
+        new(at.UtcTicks - (at.UtcTicks % TimeSpan.TicksPerMicrosecond), TimeSpan.Zero);
 }

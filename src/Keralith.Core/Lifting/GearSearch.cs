@@ -32,7 +32,11 @@ public sealed record TriedGear(LiftGear Gear, PieceOnLift Piece, int Needed, IRe
 /// <param name="Least">What must be marked at least; null where no rating would do.</param>
 /// <param name="Offers">Usable pieces that will do, the tightest fit first.</param>
 /// <param name="NearMisses">Pieces that nearly would, and why not.</param>
-public sealed record GearSearch(LeastRating? Least, IReadOnlyList<TriedGear> Offers, IReadOnlyList<TriedGear> NearMisses)
+public sealed record GearSearch(
+    LeastRating? Least,
+    IReadOnlyList<TriedGear> Offers,
+    IReadOnlyList<TriedGear> NearMisses
+)
 {
     /// <summary>Pieces asked for more than this share are no near misses.</summary>
     private const decimal Near = 2;
@@ -49,34 +53,85 @@ public sealed record GearSearch(LeastRating? Least, IReadOnlyList<TriedGear> Off
     /// <param name="candidates">The pieces to try.</param>
     /// <param name="books">The rule books worked to.</param>
     /// <param name="facts">How it would be rigged, where that is known; null: shackles in line, everything else as nobody has said.</param>
-    public static GearSearch Of(LiftPlan plan, GearFamily family, bool above, IEnumerable<LiftGear> candidates, IReadOnlyList<RuleBook> books, RigFacts? facts = null)
+    public static GearSearch Of(
+        LiftPlan plan,
+        GearFamily family,
+        bool above,
+        IEnumerable<LiftGear> candidates,
+        IReadOnlyList<RuleBook> books,
+        RigFacts? facts = null
+    )
     {
         facts ??= new() { Pull = family.Code == "shackle" ? new(0) : null };
         var tried = new List<TriedGear>();
         foreach (var gear in candidates.Where(c => c.Gear.Family == family && plan.Pieces.All(p => p.Mark != c.Mark)))
         {
-            if (Tried(plan, gear, above, facts, books) is not { } piece) continue;
+            if (Tried(plan, gear, above, facts, books) is not { } piece)
+                continue;
             var why = gear.Use.MayBeUsed ? new List<string>() : [.. gear.Use.Reasons];
-            if (piece.Outcome > LiftOutcome.Caution) why.AddRange(piece.Outcome == LiftOutcome.Overloaded ? [$"{QuantityFormat.Rounded(Mass.FromKilograms(piece.Allowed!.Value), (gear.RatedLoad ?? Nominal).Unit)} allowed here, {Percent(piece.Utilisation!.Value)} would be used."] : piece.Remarks.Where(r => r.Outcome > LiftOutcome.Caution).Select(r => $"{char.ToUpperInvariant(r.Text[0])}{r.Text[1..]}."));
+            if (piece.Outcome > LiftOutcome.Caution)
+                why.AddRange(
+                    piece.Outcome == LiftOutcome.Overloaded
+                        ?
+                        [
+                            $"{QuantityFormat.Rounded(Mass.FromKilograms(piece.Allowed!.Value), (gear.RatedLoad ?? Nominal).Unit)} allowed here, {Percent(piece.Utilisation!.Value)} would be used.",
+                        ]
+                        : piece
+                            .Remarks.Where(r => r.Outcome > LiftOutcome.Caution)
+                            .Select(r => $"{char.ToUpperInvariant(r.Text[0])}{r.Text[1..]}.")
+                );
             var needed = above ? 1 : (plan.Stand.Legs + gear.MostLegs - 1) / Math.Max(1, gear.MostLegs);
             tried.Add(new(gear, piece, needed, why));
         }
 
-        var nominal = new LiftGear(string.Empty, Bare(family, plan), Nominal, family.AssumedDesignFactor, Markings.TagWords.Plain with { Hitch = Hitch.Vertical }, new([]));
+        var nominal = new LiftGear(
+            string.Empty,
+            Bare(family, plan),
+            Nominal,
+            family.AssumedDesignFactor,
+            Markings.TagWords.Plain with
+            {
+                Hitch = Hitch.Vertical,
+            },
+            new([])
+        );
         return new(
             Worked(family, Tried(plan, nominal, above, facts, books)),
-            [.. tried.Where(t => t.IsOffered).OrderByDescending(t => t.Piece.Utilisation).ThenBy(t => t.Gear.Mark, StringComparer.Ordinal)],
-            [.. tried.Where(t => !t.IsOffered && t.Piece.Utilisation is null or < Near).OrderBy(t => t.Piece.Utilisation > 1).ThenByDescending(t => t.Piece.Utilisation).ThenBy(t => t.Gear.Mark, StringComparer.Ordinal).Take(MostMisses)]);
+            [
+                .. tried
+                    .Where(t => t.IsOffered)
+                    .OrderByDescending(t => t.Piece.Utilisation)
+                    .ThenBy(t => t.Gear.Mark, StringComparer.Ordinal),
+            ],
+            [
+                .. tried
+                    .Where(t => !t.IsOffered && t.Piece.Utilisation is null or < Near)
+                    .OrderBy(t => t.Piece.Utilisation > 1)
+                    .ThenByDescending(t => t.Piece.Utilisation)
+                    .ThenBy(t => t.Gear.Mark, StringComparer.Ordinal)
+                    .Take(MostMisses),
+            ]
+        );
     }
 
     /// <summary>A piece in its place of the plan, everything else left as a sling that is not yet chosen.</summary>
-    private static PieceOnLift? Tried(LiftPlan plan, LiftGear gear, bool above, RigFacts facts, IReadOnlyList<RuleBook> books)
+    private static PieceOnLift? Tried(
+        LiftPlan plan,
+        LiftGear gear,
+        bool above,
+        RigFacts facts,
+        IReadOnlyList<RuleBook> books
+    )
     {
         if (plan.Stand is StandDrift drift)
         {
-            if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling) return null;
+            if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling)
+                return null;
             var component = gear.Component(facts);
-            return LiftJudge.Of(new(books, plan.Load, new BetweenHoists(drift.Drift, [component], [component]))).Legs.Select(l => l.Pieces[0]).MaxBy(p => p.Utilisation);
+            return LiftJudge
+                .Of(new(books, plan.Load, new BetweenHoists(drift.Drift, [component], [component])))
+                .Legs.Select(l => l.Pieces[0])
+                .MaxBy(p => p.Utilisation);
         }
 
         var isSling = LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling;
@@ -89,22 +144,34 @@ public sealed record GearSearch(LeastRating? Least, IReadOnlyList<TriedGear> Off
             StandPoints points => new LegsToPoints(points.Geometry, [.. Enumerable.Repeat(rigging, points.Legs)]),
             _ => throw new InvalidOperationException("No such stand."),
         };
-        var result = LiftJudge.Of(new(books, plan.Load, arrangement) { FourLegs = plan.FourLegs, Above = above && !isSling ? hardware : [], Rigging = plan.Rigging });
-        return above && !isSling ? result.Above[0] : result.Legs.Select(l => l.Pieces[isSling ? 0 : 1]).MaxBy(p => p.Utilisation ?? decimal.MaxValue);
+        var result = LiftJudge.Of(
+            new(books, plan.Load, arrangement)
+            {
+                FourLegs = plan.FourLegs,
+                Above = above && !isSling ? hardware : [],
+                Rigging = plan.Rigging,
+            }
+        );
+        return above && !isSling
+            ? result.Above[0]
+            : result.Legs.Select(l => l.Pieces[isSling ? 0 : 1]).MaxBy(p => p.Utilisation ?? decimal.MaxValue);
     }
 
     /// <summary>A piece of a family of which nothing is stated but the size the plan's bend is measured by.</summary>
     private static GearPiece Bare(GearFamily family, LiftPlan plan)
     {
         var chosen = new List<KeyValuePair<string, AttributeValue>>();
-        if (LiftGear.RoleOf(family) == LiftRole.Sling && plan.Stand.Legs > 1) chosen.Add(new("legs", new WholeValue(1)));
-        if (family.Code == "eye-bolt") chosen.Add(new("shoulder", new FlagValue(true)));
+        if (LiftGear.RoleOf(family) == LiftRole.Sling && plan.Stand.Legs > 1)
+            chosen.Add(new("legs", new WholeValue(1)));
+        if (family.Code == "eye-bolt")
+            chosen.Add(new("shoulder", new FlagValue(true)));
         return new(family, chosen);
     }
 
     private static LeastRating? Worked(GearFamily family, PieceOnLift? piece)
     {
-        if (piece is not { Demand: { } demand, Utilisation: { } used }) return null;
+        if (piece is not { Demand: { } demand, Utilisation: { } used })
+            return null;
         var steps = new List<NeedStep>();
         var needed = demand;
         foreach (var reduction in piece.Reductions.Reverse())

@@ -24,8 +24,15 @@ public sealed record Levelling(IReadOnlyList<LevelledLeg> Legs, double? Tilt)
         {
             var needed = geometry.ReachNeeded(i, geometry.Hook.Z - geometry.Picks[i].Z);
             var over = reaches[i] - needed;
-            var links = pitch is { } p && over > -p / 2 ? (int)Math.Round(over / p, MidpointRounding.AwayFromZero) : (int?)null;
-            legs.Add(new(needed, links is null ? null : Math.Max(0, links.Value), reaches[i] - (Math.Max(0, links ?? 0) * (pitch ?? 0))));
+            var links =
+                pitch is { } p && over > -p / 2 ? (int)Math.Round(over / p, MidpointRounding.AwayFromZero) : (int?)null;
+            legs.Add(
+                new(
+                    needed,
+                    links is null ? null : Math.Max(0, links.Value),
+                    reaches[i] - (Math.Max(0, links ?? 0) * (pitch ?? 0))
+                )
+            );
         }
 
         return new(legs, TiltOf(geometry, [.. legs.Select(l => l.Left)]));
@@ -35,13 +42,33 @@ public sealed record Levelling(IReadOnlyList<LevelledLeg> Legs, double? Tilt)
     private static double? TiltOf(LegGeometry geometry, double[] lengths)
     {
         var picks = geometry.Picks;
-        int[][] sets = picks.Count switch { 1 => [], 2 => [[0, 1]], 3 => [[0, 1, 2]], _ => [[0, 1, 2], [0, 1, 3], [0, 2, 3], [1, 2, 3]] };
+        int[][] sets = picks.Count switch
+        {
+            1 => [],
+            2 =>
+            [
+                [0, 1],
+            ],
+            3 =>
+            [
+                [0, 1, 2],
+            ],
+            _ =>
+            [
+                [0, 1, 2],
+                [0, 1, 3],
+                [0, 2, 3],
+                [1, 2, 3],
+            ],
+        };
         double? worst = null;
         foreach (var set in sets)
         {
-            if (Meet([.. set.Select(i => picks[i])], [.. set.Select(i => lengths[i])]) is not { } hook) continue;
+            if (Meet([.. set.Select(i => picks[i])], [.. set.Select(i => lengths[i])]) is not { } hook)
+                continue;
             var hung = LegGeometry.Read(hook, geometry.Centre, [.. set.Select(i => picks[i])]);
-            if (hung is { Ok: true, Value.Tilt: { } tilt } && (worst is null || tilt > worst)) worst = tilt;
+            if (hung is { Ok: true, Value.Tilt: { } tilt } && (worst is null || tilt > worst))
+                worst = tilt;
         }
 
         return worst;
@@ -52,7 +79,8 @@ public sealed record Levelling(IReadOnlyList<LevelledLeg> Legs, double? Tilt)
     {
         var along = picks[1] - picks[0];
         var apart = along.Norm;
-        if (apart < 1e-9) return null;
+        if (apart < 1e-9)
+            return null;
         var ex = along.Unit;
         var x = ((lengths[0] * lengths[0]) - (lengths[1] * lengths[1]) + (apart * apart)) / (2 * apart);
         if (picks.Length == 2)
@@ -65,10 +93,12 @@ public sealed record Levelling(IReadOnlyList<LevelledLeg> Legs, double? Tilt)
         var to = picks[2] - picks[0];
         var i = ex.Dot(to);
         var across = to - (ex * i);
-        if (across.Norm < 1e-9) return null;
+        if (across.Norm < 1e-9)
+            return null;
         var ey = across.Unit;
         var ez = ex.Cross(ey);
-        if (ez.Z < 0) ez *= -1;
+        if (ez.Z < 0)
+            ez *= -1;
         var j = ey.Dot(to);
         var y = ((lengths[0] * lengths[0]) - (lengths[2] * lengths[2]) + (i * i) + (j * j) - (2 * i * x)) / (2 * j);
         var square = (lengths[0] * lengths[0]) - (x * x) - (y * y);

@@ -46,5 +46,6 @@ public static class LiftChecklist
     ];
 
     /// <summary>Items not yet answered, by the codes answered.</summary>
-    public static IReadOnlyList<ChecklistItem> Open(IReadOnlySet<string> answered) => [.. Items.Where(i => !answered.Contains(i.Code))];
+    public static IReadOnlyList<ChecklistItem> Open(IReadOnlySet<string> answered) =>
+        [.. Items.Where(i => !answered.Contains(i.Code))];
 }

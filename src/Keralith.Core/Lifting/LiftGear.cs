@@ -30,7 +30,14 @@ public enum LiftRole
 /// <param name="DesignFactor">As marked; null where the marking names none.</param>
 /// <param name="Tag">What its marking gives it for.</param>
 /// <param name="Use">May it be used.</param>
-public sealed record LiftGear(string Mark, GearPiece Gear, Mass? RatedLoad, decimal? DesignFactor, TagWords Tag, Usability Use)
+public sealed record LiftGear(
+    string Mark,
+    GearPiece Gear,
+    Mass? RatedLoad,
+    decimal? DesignFactor,
+    TagWords Tag,
+    Usability Use
+)
 {
     /// <summary>The hottest it has met.</summary>
     public Temperature? Hottest { get; init; }
@@ -51,13 +58,14 @@ public sealed record LiftGear(string Mark, GearPiece Gear, Mass? RatedLoad, deci
     public override string ToString() => $"{Mark}, {Gear.Family.Name.ToLowerInvariant()}";
 
     /// <summary>Where gear of a family goes.</summary>
-    public static LiftRole RoleOf(GearFamily family) => family switch
-    {
-        { NotForLifting: true } or { Code: "wire-rope-clip" or "wedge-socket" } => LiftRole.None,
-        { Group: FamilyGroup.Sling } or { Code: "sling-kit" or "cargo-net" } => LiftRole.Sling,
-        { Group: FamilyGroup.Hoist } or { Code: "lifting-point" } => LiftRole.Above,
-        _ => LiftRole.Hardware,
-    };
+    public static LiftRole RoleOf(GearFamily family) =>
+        family switch
+        {
+            { NotForLifting: true } or { Code: "wire-rope-clip" or "wedge-socket" } => LiftRole.None,
+            { Group: FamilyGroup.Sling } or { Code: "sling-kit" or "cargo-net" } => LiftRole.Sling,
+            { Group: FamilyGroup.Hoist } or { Code: "lifting-point" } => LiftRole.Above,
+            _ => LiftRole.Hardware,
+        };
 
     /// <summary>The piece as one leg's sling, for a hitch.</summary>
     public LiftSling Sling(Hitch hitch)
@@ -66,21 +74,52 @@ public sealed record LiftGear(string Mark, GearPiece Gear, Mass? RatedLoad, deci
         if (Gear.Family.Code == "sling-kit")
         {
             var leg = KitMember.OneLeg(Members);
-            return bare with { RatedLoad = leg, WhyUnrated = leg is null ? "a member that bears load has no rated load" : null, Ceiling = RatedLoad is { } set ? new(hitch, new(0), set) : null };
+            return bare with
+            {
+                RatedLoad = leg,
+                WhyUnrated = leg is null ? "a member that bears load has no rated load" : null,
+                Ceiling = RatedLoad is { } set ? new(hitch, new(0), set) : null,
+            };
         }
 
-        if (RatedLoad is not { } marked) return bare;
-        if (HitchRatings.Stated(Gear, Tag) is not { } stated) return bare with { WhyUnrated = "its marking's hitch or angle is not stated: enter it on the piece" };
+        if (RatedLoad is not { } marked)
+            return bare;
+        if (HitchRatings.Stated(Gear, Tag) is not { } stated)
+            return bare with { WhyUnrated = "its marking's hitch or angle is not stated: enter it on the piece" };
         var given = Tag.Ratings.Where(r => r.Hitch == hitch).ToList();
         var plain = given.FirstOrDefault(r => r.Angle is null)?.Load;
-        var table = given.Where(r => r.Angle is not null).Select(r => new TagTableRow(r.Hitch, r.Angle!.Value, r.Load)).ToList();
+        var table = given
+            .Where(r => r.Angle is not null)
+            .Select(r => new TagTableRow(r.Hitch, r.Angle!.Value, r.Load))
+            .ToList();
         var share = HitchFactors.Share(Gear.Legs);
         return stated switch
         {
-            { Hitch: Hitch.Vertical } when Gear.Legs == 1 => bare with { RatedLoad = marked, ChokerRating = OfHitch(Hitch.Choker), BasketRating = OfHitch(Hitch.Basket), TagTable = table },
-            { Hitch: Hitch.Vertical } => bare with { RatedLoad = marked * (1 / (share * HitchFactors.Sine(stated.Angle))), Ceiling = new(hitch, stated.Angle, plain ?? marked), TagTable = table },
-            { Hitch: Hitch.Basket } when stated.Angle.Degrees == 90 && Gear.Legs == 1 => bare with { RatedLoad = marked * 0.5m, ChokerRating = OfHitch(Hitch.Choker), BasketRating = marked, TagTable = table },
-            _ => bare with { WhyUnrated = $"its marking gives a {Words.Code(stated.Hitch)} rating only: nothing more is worked out from it" },
+            { Hitch: Hitch.Vertical } when Gear.Legs == 1 => bare with
+            {
+                RatedLoad = marked,
+                ChokerRating = OfHitch(Hitch.Choker),
+                BasketRating = OfHitch(Hitch.Basket),
+                TagTable = table,
+            },
+            { Hitch: Hitch.Vertical } => bare with
+            {
+                RatedLoad = marked * (1 / (share * HitchFactors.Sine(stated.Angle))),
+                Ceiling = new(hitch, stated.Angle, plain ?? marked),
+                TagTable = table,
+            },
+            { Hitch: Hitch.Basket } when stated.Angle.Degrees == 90 && Gear.Legs == 1 => bare with
+            {
+                RatedLoad = marked * 0.5m,
+                ChokerRating = OfHitch(Hitch.Choker),
+                BasketRating = marked,
+                TagTable = table,
+            },
+            _ => bare with
+            {
+                WhyUnrated =
+                    $"its marking gives a {Words.Code(stated.Hitch)} rating only: nothing more is worked out from it",
+            },
         };
 
         Mass? OfHitch(Hitch asked) => asked == hitch ? plain : null;
@@ -88,28 +127,37 @@ public sealed record LiftGear(string Mark, GearPiece Gear, Mass? RatedLoad, deci
 
     /// <summary>The piece as hardware.</summary>
     /// <param name="facts">How it is rigged.</param>
-    public LiftComponent Component(RigFacts facts) => Gear.Family.Code switch
-    {
-        "shackle" => new ShackleOnLift(RatedLoad, facts.Pull, facts.Collects, Words.Find<PinKind>(Gear.PinType, Words.Code)),
-        "hook" => new HookOnLift(RatedLoad, facts.Collects),
-        "eye-bolt" or "eye-nut" => new EyeBoltOnLift(RatedLoad)
+    public LiftComponent Component(RigFacts facts) =>
+        Gear.Family.Code switch
         {
-            Shoulder = Gear.Values.ContainsKey("shoulder") ? Gear.Flag("shoulder") : null,
-            Seated = facts.Seated,
-            Angle = facts.Pull,
-            OutOfPlane = facts.OutOfPlane,
-            Hole = facts.Hole,
-            Engaged = facts.Engaged,
-            Metal = facts.Metal,
-        },
-        "swivel-hoist-ring" => new HoistRingOnLift(RatedLoad),
-        "turnbuckle" => new TurnbuckleOnLift(RatedLoad),
-        "link-or-ring" or "swivel" => new LinkOnLift(RatedLoad, facts.Collects),
-        "load-indicator" => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
-        "lifting-point" => new LiftingPointOnLift(RatedLoad, facts.Documented),
-        _ when Gear.Family.Group == FamilyGroup.Hoist => new HoistOnLift(Gear.Family, RatedLoad, facts.OffPlumb) { MakersAngle = facts.MakersAngle },
-        _ => new OtherOnLift(Gear.Family, RatedLoad),
-    };
+            "shackle" => new ShackleOnLift(
+                RatedLoad,
+                facts.Pull,
+                facts.Collects,
+                Words.Find<PinKind>(Gear.PinType, Words.Code)
+            ),
+            "hook" => new HookOnLift(RatedLoad, facts.Collects),
+            "eye-bolt" or "eye-nut" => new EyeBoltOnLift(RatedLoad)
+            {
+                Shoulder = Gear.Values.ContainsKey("shoulder") ? Gear.Flag("shoulder") : null,
+                Seated = facts.Seated,
+                Angle = facts.Pull,
+                OutOfPlane = facts.OutOfPlane,
+                Hole = facts.Hole,
+                Engaged = facts.Engaged,
+                Metal = facts.Metal,
+            },
+            "swivel-hoist-ring" => new HoistRingOnLift(RatedLoad),
+            "turnbuckle" => new TurnbuckleOnLift(RatedLoad),
+            "link-or-ring" or "swivel" => new LinkOnLift(RatedLoad, facts.Collects),
+            "load-indicator" => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
+            "lifting-point" => new LiftingPointOnLift(RatedLoad, facts.Documented),
+            _ when Gear.Family.Group == FamilyGroup.Hoist => new HoistOnLift(Gear.Family, RatedLoad, facts.OffPlumb)
+            {
+                MakersAngle = facts.MakersAngle,
+            },
+            _ => new OtherOnLift(Gear.Family, RatedLoad),
+        };
 }
 
 /// <summary>How a piece of hardware is rigged on a lift. What nobody has said is null.</summary>

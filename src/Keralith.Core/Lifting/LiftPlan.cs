@@ -16,10 +16,23 @@ public readonly record struct PlannedPlace(int? Leg)
     public bool IsIn(int leg) => Leg == 0 || Leg == leg;
 
     /// <summary>The fixed word: <c>above</c>, <c>legs</c> or <c>leg-2</c>.</summary>
-    public override string ToString() => Leg switch { null => "above", 0 => "legs", { } n => $"leg-{n}" };
+    public override string ToString() =>
+        Leg switch
+        {
+            null => "above",
+            0 => "legs",
+            { } n => $"leg-{n}",
+        };
 
     /// <summary>Reads a place.</summary>
-    public static PlannedPlace? Read(string? text) => text switch { "above" => Above, "legs" => EveryLeg, ['l', 'e', 'g', '-', >= '1' and <= '4' and var n] => new(n - '0'), _ => null };
+    public static PlannedPlace? Read(string? text) =>
+        text switch
+        {
+            "above" => Above,
+            "legs" => EveryLeg,
+            ['l', 'e', 'g', '-', >= '1' and <= '4' and var n] => new(n - '0'),
+            _ => null,
+        };
 }
 
 /// <summary>A registered piece on a plan.</summary>
@@ -31,9 +44,7 @@ public sealed record PlannedPiece(string Mark, PlannedPlace Place, RigFacts Fact
 /// <summary>How the legs of a plan stand.</summary>
 public abstract record PlannedStand
 {
-    private protected PlannedStand()
-    {
-    }
+    private protected PlannedStand() { }
 
     /// <summary>How many legs there are to fill.</summary>
     public abstract int Legs { get; }
@@ -107,8 +118,15 @@ public sealed record LiftPlan
     {
         var known = Pieces.Where(p => gear.ContainsKey(p.Mark)).Select(p => (Piece: p, Gear: gear[p.Mark])).ToList();
         var wanted = Crowded(known).Concat(Misplaced(known)).ToList();
-        var above = known.Where(k => k.Piece.Place.Leg is null && LiftGear.RoleOf(k.Gear.Gear.Family) is LiftRole.Hardware or LiftRole.Above).ToList();
-        var legs = Enumerable.Range(1, Stand.Legs).Select(n => known.Where(k => k.Piece.Place.IsIn(n)).ToList()).ToList();
+        var above = known
+            .Where(k =>
+                k.Piece.Place.Leg is null && LiftGear.RoleOf(k.Gear.Gear.Family) is LiftRole.Hardware or LiftRole.Above
+            )
+            .ToList();
+        var legs = Enumerable
+            .Range(1, Stand.Legs)
+            .Select(n => known.Where(k => k.Piece.Place.IsIn(n)).ToList())
+            .ToList();
         var marks = new List<IReadOnlyList<string>>();
         Arrangement? arrangement;
         if (Stand is StandDrift drift)
@@ -116,10 +134,14 @@ public sealed record LiftPlan
             marks.AddRange(legs.Select(l => l.Select(k => k.Piece.Mark).ToList()));
             for (var i = 0; i < 2; i++)
             {
-                if (!legs[i].Any(k => k.Gear.Gear.Family.Group == Gear.FamilyGroup.Hoist)) wanted.Add($"hoist {i + 1} has no hoist yet");
+                if (!legs[i].Any(k => k.Gear.Gear.Family.Group == Gear.FamilyGroup.Hoist))
+                    wanted.Add($"hoist {i + 1} has no hoist yet");
             }
 
-            arrangement = wanted.Count > 0 ? null : new BetweenHoists(drift.Drift, [.. legs[0].Select(Component)], [.. legs[1].Select(Component)]);
+            arrangement =
+                wanted.Count > 0
+                    ? null
+                    : new BetweenHoists(drift.Drift, [.. legs[0].Select(Component)], [.. legs[1].Select(Component)]);
         }
         else
         {
@@ -128,7 +150,12 @@ public sealed record LiftPlan
             {
                 var slings = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();
                 var hardware = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Hardware).ToList();
-                if (slings.Count != 1) wanted.Add(slings.Count == 0 ? $"leg {i + 1} has no sling yet" : $"leg {i + 1} has {slings.Count} slings: choose one");
+                if (slings.Count != 1)
+                    wanted.Add(
+                        slings.Count == 0
+                            ? $"leg {i + 1} has no sling yet"
+                            : $"leg {i + 1} has {slings.Count} slings: choose one"
+                    );
                 else
                 {
                     riggings.Add(RiggingOf(slings[0].Gear, [.. hardware.Select(Component)]));
@@ -136,50 +163,90 @@ public sealed record LiftPlan
                 }
             }
 
-            arrangement = wanted.Count > 0 ? null : Stand switch
-            {
-                StandAlike alike => new SymmetricLegs(alike.Angle, riggings),
-                StandPoints points => new LegsToPoints(points.Geometry, riggings),
-                _ => throw new InvalidOperationException("No such stand."),
-            };
+            arrangement =
+                wanted.Count > 0
+                    ? null
+                    : Stand switch
+                    {
+                        StandAlike alike => new SymmetricLegs(alike.Angle, riggings),
+                        StandPoints points => new LegsToPoints(points.Geometry, riggings),
+                        _ => throw new InvalidOperationException("No such stand."),
+                    };
         }
 
-        var weights = known.Where(k => k.Piece.Place.Leg is not null).Select(k => k.Gear).Distinct().Select(g => g.Gear.Mass("ownWeight")).ToList();
-        var rigging = Rigging ?? (weights.Count > 0 && weights.All(w => w is not null) ? Mass.FromKilograms(weights.Sum(w => w!.Value.Kilograms)) : null);
-        var lift = arrangement is null ? null : new Lift(books, Load, arrangement) { FourLegs = FourLegs, Above = [.. above.Select(Component)], Rigging = rigging };
+        var weights = known
+            .Where(k => k.Piece.Place.Leg is not null)
+            .Select(k => k.Gear)
+            .Distinct()
+            .Select(g => g.Gear.Mass("ownWeight"))
+            .ToList();
+        var rigging = Rigging
+            ?? (
+                weights.Count > 0 && weights.All(w => w is not null)
+                    ? Mass.FromKilograms(weights.Sum(w => w!.Value.Kilograms))
+                    : null
+            );
+        var lift = arrangement is null
+            ? null
+            : new Lift(books, Load, arrangement)
+            {
+                FourLegs = FourLegs,
+                Above = [.. above.Select(Component)],
+                Rigging = rigging,
+            };
         return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark)], wanted);
     }
 
     /// <summary>One leg rigged as planned with a sling and what hangs in it.</summary>
-    internal LegRigging RiggingOf(LiftGear sling, IReadOnlyList<LiftComponent> components) => Rigged(sling.Sling(Hitch.Hitch), components);
+    internal LegRigging RiggingOf(LiftGear sling, IReadOnlyList<LiftComponent> components) =>
+        Rigged(sling.Sling(Hitch.Hitch), components);
 
-    internal LegRigging Rigged(LiftSling sling, IReadOnlyList<LiftComponent> components) => new(Hitch.Hitch, sling)
-    {
-        Components = components,
-        ChokeAngle = Hitch.ChokeAngle,
-        BendRatio = Hitch.BentRound is { } round && (sling.Gear.Size ?? sling.Gear.Length("ropeSize")) is { } size && size.Millimetres > 0 ? round.Millimetres / size.Millimetres : null,
-        DoubleWrap = Hitch.DoubleWrap,
-        Contact = Hitch.Contact,
-        Reeved = Hitch.Reeved,
-        Crossed = Hitch.Crossed,
-    };
+    internal LegRigging Rigged(LiftSling sling, IReadOnlyList<LiftComponent> components) =>
+        new(Hitch.Hitch, sling)
+        {
+            Components = components,
+            ChokeAngle = Hitch.ChokeAngle,
+            BendRatio =
+                Hitch.BentRound is { } round
+                && (sling.Gear.Size ?? sling.Gear.Length("ropeSize")) is { } size
+                && size.Millimetres > 0
+                    ? round.Millimetres / size.Millimetres
+                    : null,
+            DoubleWrap = Hitch.DoubleWrap,
+            Contact = Hitch.Contact,
+            Reeved = Hitch.Reeved,
+            Crossed = Hitch.Crossed,
+        };
 
     /// <summary>Pieces in more legs than they have: one sling counted twice carries nothing twice.</summary>
     private IEnumerable<string> Crowded(IReadOnlyList<(PlannedPiece Piece, LiftGear Gear)> known) =>
         from k in known
         group k by k.Gear into one
-        let legs = one.Sum(k => k.Piece.Place.Leg switch { null => 0, 0 => Stand.Legs, _ => 1 })
-        where legs > one.Key.MostLegs || one.Count(k => k.Piece.Place.Leg is null) > 1 || (legs > 0 && one.Any(k => k.Piece.Place.Leg is null))
+        let legs = one.Sum(k =>
+            k.Piece.Place.Leg switch
+            {
+                null => 0,
+                0 => Stand.Legs,
+                _ => 1,
+            }
+        )
+        where
+            legs > one.Key.MostLegs
+            || one.Count(k => k.Piece.Place.Leg is null) > 1
+            || (legs > 0 && one.Any(k => k.Piece.Place.Leg is null))
         select $"{one.Key} is put in {legs} legs and serves {one.Key.MostLegs}";
 
     /// <summary>Pieces put where the arithmetic has no place for them: left out in silence, their rating would be checked by nobody.</summary>
     private IEnumerable<string> Misplaced(IEnumerable<(PlannedPiece Piece, LiftGear Gear)> known) =>
         from k in known
         let role = LiftGear.RoleOf(k.Gear.Gear.Family)
-        where (role == LiftRole.Sling && k.Piece.Place.Leg is null) || (role == LiftRole.Above && k.Piece.Place.Leg is not null && Stand is not StandDrift)
+        where
+            (role == LiftRole.Sling && k.Piece.Place.Leg is null)
+            || (role == LiftRole.Above && k.Piece.Place.Leg is not null && Stand is not StandDrift)
         select $"{k.Gear} hangs where it has no place: slings hang in the legs, hoists and lifting points above them";
 
-    private static LiftComponent Component((PlannedPiece Piece, LiftGear Gear) planned) => planned.Gear.Component(planned.Piece.Facts);
+    private static LiftComponent Component((PlannedPiece Piece, LiftGear Gear) planned) =>
+        planned.Gear.Component(planned.Piece.Facts);
 }
 
 /// <summary>A plan with its gear in place.</summary>
@@ -188,8 +255,15 @@ public sealed record LiftPlan
 /// <param name="LegMarks">The marks in each leg, in the order of its pieces.</param>
 /// <param name="AboveMarks">The marks above.</param>
 /// <param name="Wanted">What is still wanted, in words.</param>
-public sealed record PlannedLift(LiftPlan Plan, Lift? Lift, IReadOnlyList<IReadOnlyList<string>> LegMarks, IReadOnlyList<string> AboveMarks, IReadOnlyList<string> Wanted)
+public sealed record PlannedLift(
+    LiftPlan Plan,
+    Lift? Lift,
+    IReadOnlyList<IReadOnlyList<string>> LegMarks,
+    IReadOnlyList<string> AboveMarks,
+    IReadOnlyList<string> Wanted
+)
 {
     /// <summary>The mark of the piece at a place of the result.</summary>
-    public string? MarkAt(int? leg, int at) => leg is { } n ? LegMarks.ElementAtOrDefault(n - 1)?.ElementAtOrDefault(at) : AboveMarks.ElementAtOrDefault(at);
+    public string? MarkAt(int? leg, int at) =>
+        leg is { } n ? LegMarks.ElementAtOrDefault(n - 1)?.ElementAtOrDefault(at) : AboveMarks.ElementAtOrDefault(at);
 }

@@ -5,9 +5,7 @@ namespace Keralith.Core.Lifting;
 /// <summary>A shape a load, or a part of it, is made of.</summary>
 public abstract record LoadShape
 {
-    private protected LoadShape()
-    {
-    }
+    private protected LoadShape() { }
 
     private protected const decimal Pi = 3.1415926535897932384626433833m;
 
@@ -67,10 +65,31 @@ public sealed record Material(string Code, string Name, decimal KilogramsPerCubi
     /// <summary>The defaults; each can be overwritten where it is used.</summary>
     public static IReadOnlyList<Material> All { get; } =
     [
-        new("steel", "Steel", 7850), new("cast-iron", "Cast iron", 7200), new("aluminium", "Aluminium", 2700), new("copper", "Copper", 8940), new("brass", "Brass", 8500), new("bronze", "Bronze", 8800),
-        new("lead", "Lead", 11340), new("concrete", "Concrete, plain", 2400), new("reinforced-concrete", "Concrete, reinforced", 2500), new("granite", "Granite", 2700), new("sandstone", "Sandstone", 2400),
-        new("limestone", "Limestone", 2700), new("brick", "Brick", 1900), new("green-oak", "Green oak", 1070), new("oak", "Seasoned oak", 720), new("pine", "Pine", 550), new("water", "Water", 1000),
-        new("ice", "Ice", 917), new("mud", "Mud", 1900), new("dry-sand", "Sand, dry", 1600), new("wet-sand", "Sand, wet", 2080), new("clay", "Clay", 1800), new("glass", "Glass", 2500), new("rubber", "Rubber", 1200), new("diesel", "Diesel", 850),
+        new("steel", "Steel", 7850),
+        new("cast-iron", "Cast iron", 7200),
+        new("aluminium", "Aluminium", 2700),
+        new("copper", "Copper", 8940),
+        new("brass", "Brass", 8500),
+        new("bronze", "Bronze", 8800),
+        new("lead", "Lead", 11340),
+        new("concrete", "Concrete, plain", 2400),
+        new("reinforced-concrete", "Concrete, reinforced", 2500),
+        new("granite", "Granite", 2700),
+        new("sandstone", "Sandstone", 2400),
+        new("limestone", "Limestone", 2700),
+        new("brick", "Brick", 1900),
+        new("green-oak", "Green oak", 1070),
+        new("oak", "Seasoned oak", 720),
+        new("pine", "Pine", 550),
+        new("water", "Water", 1000),
+        new("ice", "Ice", 917),
+        new("mud", "Mud", 1900),
+        new("dry-sand", "Sand, dry", 1600),
+        new("wet-sand", "Sand, wet", 2080),
+        new("clay", "Clay", 1800),
+        new("glass", "Glass", 2500),
+        new("rubber", "Rubber", 1200),
+        new("diesel", "Diesel", 850),
     ];
 
     /// <summary>The material of a code, or null.</summary>
@@ -84,12 +103,14 @@ public sealed record Material(string Code, string Name, decimal KilogramsPerCubi
 public sealed record LoadPart(LoadShape Shape, decimal Density, int Count)
 {
     /// <summary>In kilograms.</summary>
-    public decimal Kilograms => Count * Shape switch
-    {
-        Solid solid => solid.Volume * Density,
-        Linear linear => linear.Kilograms,
-        _ => throw new InvalidOperationException("No such shape."),
-    };
+    public decimal Kilograms =>
+        Count
+        * Shape switch
+        {
+            Solid solid => solid.Volume * Density,
+            Linear linear => linear.Kilograms,
+            _ => throw new InvalidOperationException("No such shape."),
+        };
 }
 
 /// <summary>A weight worked out: parts, a contingency on them, and what clings to or stands in the load.</summary>
@@ -111,6 +132,8 @@ public sealed record LoadEstimate(IReadOnlyList<LoadPart> Parts, decimal Conting
     public Mass Weight => Mass.FromKilograms((Bare * (1 + Contingency)) + Added);
 
     /// <summary>What a weighing says about the estimate; null where they agree.</summary>
-    public string? Against(Mass weighed) => Math.Abs(weighed.Kilograms - Weight.Kilograms) > Surprise * Weight.Kilograms
-        ? $"Weighed {weighed} where {QuantityFormat.Rounded(Weight, weighed.Unit)} were estimated, more than a tenth apart: check the centre of gravity again, and what is inside." : null;
+    public string? Against(Mass weighed) =>
+        Math.Abs(weighed.Kilograms - Weight.Kilograms) > Surprise * Weight.Kilograms
+            ? $"Weighed {weighed} where {QuantityFormat.Rounded(Weight, weighed.Unit)} were estimated, more than a tenth apart: check the centre of gravity again, and what is inside."
+            : null;
 }

@@ -19,7 +19,8 @@ internal sealed class PlanFields(IReadOnlyDictionary<string, string> fields)
 
     public string? Text(string name)
     {
-        if (Raw(name) is not { Length: > LongestText }) return Raw(name);
+        if (Raw(name) is not { Length: > LongestText })
+            return Raw(name);
         Refuse(name, $"at most {LongestText} letters");
         return null;
     }
@@ -29,8 +30,10 @@ internal sealed class PlanFields(IReadOnlyDictionary<string, string> fields)
     public T? Choice<T>(string name, Func<T, string> codeOf)
         where T : struct, Enum
     {
-        if (Raw(name) is not { } text) return null;
-        if (Words.Find<T>(text, codeOf) is { } value) return value;
+        if (Raw(name) is not { } text)
+            return null;
+        if (Words.Find<T>(text, codeOf) is { } value)
+            return value;
         Refuse(name, "choose one of the list");
         return null;
     }
@@ -38,15 +41,18 @@ internal sealed class PlanFields(IReadOnlyDictionary<string, string> fields)
     /// <summary>A length; bare figures are in the plan's unit.</summary>
     public Length? Length(string name, bool positive = true)
     {
-        if (Raw(name) is not { } text) return null;
+        if (Raw(name) is not { } text)
+            return null;
         var read = Quantities.Length.Read(IsBare(text) ? $"{text} {Unit}" : text);
-        if (!read.Ok) return Refused<Length>(name, read.Fault!);
+        if (!read.Ok)
+            return Refused<Length>(name, read.Fault!);
         return positive && read.Value.Millimetres <= 0 ? Refused<Length>(name, "a length over 0") : read.Value;
     }
 
     public Length? RequiredLength(string name)
     {
-        if (Raw(name) is null) Refuse(name, "a length is wanted here");
+        if (Raw(name) is null)
+            Refuse(name, "a length is wanted here");
         return Length(name);
     }
 
@@ -56,30 +62,41 @@ internal sealed class PlanFields(IReadOnlyDictionary<string, string> fields)
     public Mass? Mass(string name, bool orNothing = false)
     {
         var mass = Parsed(name, Quantities.Mass.Read);
-        return mass?.Kilograms < 0 || (!orNothing && mass?.Kilograms <= 0) ? Refused<Mass>(name, "a weight over 0") : mass;
+        return mass?.Kilograms < 0 || (!orNothing && mass?.Kilograms <= 0)
+            ? Refused<Mass>(name, "a weight over 0")
+            : mass;
     }
 
     /// <summary>An angle; a bare figure is in degrees.</summary>
     public Angle? Angle(string name, decimal least, decimal most)
     {
-        if (Raw(name) is not { } text) return null;
+        if (Raw(name) is not { } text)
+            return null;
         var read = Quantities.Angle.Read(IsBare(text) ? $"{text} deg" : text);
-        if (!read.Ok) return Refused<Angle>(name, read.Fault!);
-        return read.Value.Degrees < least || read.Value.Degrees > most ? Refused<Angle>(name, $"an angle from {QuantityFormat.Number(least)} to {QuantityFormat.Number(most)} deg") : read.Value;
+        if (!read.Ok)
+            return Refused<Angle>(name, read.Fault!);
+        return read.Value.Degrees < least || read.Value.Degrees > most
+            ? Refused<Angle>(name, $"an angle from {QuantityFormat.Number(least)} to {QuantityFormat.Number(most)} deg")
+            : read.Value;
     }
 
     public decimal? Number(string name, decimal least, decimal most)
     {
-        if (Raw(name) is not { } text) return null;
+        if (Raw(name) is not { } text)
+            return null;
         var read = QuantityText.Bare(text, QuantityFormat.Number(most));
-        if (!read.Ok) return Refused<decimal>(name, read.Fault!);
-        return read.Value < least || read.Value > most ? Refused<decimal>(name, $"a figure from {QuantityFormat.Number(least)} to {QuantityFormat.Number(most)}") : read.Value;
+        if (!read.Ok)
+            return Refused<decimal>(name, read.Fault!);
+        return read.Value < least || read.Value > most
+            ? Refused<decimal>(name, $"a figure from {QuantityFormat.Number(least)} to {QuantityFormat.Number(most)}")
+            : read.Value;
     }
 
     public T? Parsed<T>(string name, Func<string, Checked<T>> read)
         where T : struct
     {
-        if (Raw(name) is not { } text) return null;
+        if (Raw(name) is not { } text)
+            return null;
         var parsed = read(text);
         return parsed.Ok ? parsed.Value : Refused<T>(name, parsed.Fault!);
     }

@@ -30,11 +30,19 @@ public static class CapacityColours
     /// <summary>Whether a colour agrees with a marked rated load; null where the colour stands for none.</summary>
     public static bool? Agrees(string colour, Mass marked)
     {
-        if (TonnesOf(colour) is not { } tonnes) return null;
+        if (TonnesOf(colour) is not { } tonnes)
+            return null;
         var kilograms = tonnes * 1000;
-        if (tonnes == OrangeFrom && marked.Kilograms > kilograms) return true;
+        if (tonnes == OrangeFrom && marked.Kilograms > kilograms)
+            return true;
         return Math.Abs(marked.Kilograms - kilograms) <= kilograms * Tolerance;
     }
 
-    private static string Plain(string colour) => colour.Trim().ToLowerInvariant() switch { "purple" => "violet", "gray" => "grey", var other => other };
+    private static string Plain(string colour) =>
+        colour.Trim().ToLowerInvariant() switch
+        {
+            "purple" => "violet",
+            "gray" => "grey",
+            var other => other,
+        };
 }

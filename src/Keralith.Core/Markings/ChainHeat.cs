@@ -29,10 +29,12 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
     /// <returns>The loss; null beyond the last row: the chain is removed.</returns>
     public static ChainHeat? At(GearPiece gear, Temperature temperature)
     {
-        if (temperature.Degrees < Rows[0].At.On(temperature.Scale)) return None;
+        if (temperature.Degrees < Rows[0].At.On(temperature.Scale))
+            return None;
         foreach (var row in Rows)
         {
-            if (temperature.Degrees <= row.At.On(temperature.Scale)) return gear.GradeNumber == 80 ? row.Grade80 : row.Grade100;
+            if (temperature.Degrees <= row.At.On(temperature.Scale))
+                return gear.GradeNumber == 80 ? row.Grade80 : row.Grade100;
         }
 
         return null;
@@ -47,12 +49,15 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
     public static decimal? Loss(GearPiece gear, Temperature? now, Temperature? hottest, IReadOnlyList<RuleBook> books)
     {
         var lasting = hottest is { } met ? At(gear, met) : None;
-        if (lasting is null) return null;
+        if (lasting is null)
+            return null;
         var loss = lasting.Lasting;
-        if (now is not { } heat) return loss;
+        if (now is not { } heat)
+            return loss;
         foreach (var europe in books.Select(b => b.Id == "europe").Distinct())
         {
-            if ((europe ? Europe(heat) : At(gear, heat)?.WhileHot) is not { } share) return null;
+            if ((europe ? Europe(heat) : At(gear, heat)?.WhileHot) is not { } share)
+                return null;
             loss = Math.Max(loss, share);
         }
 
@@ -60,9 +65,16 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
     }
 
     /// <summary>Whether heat this high is outside what the table was made for: a grade without a column is computed as 100 and asked about.</summary>
-    public static bool AsksGrade(GearPiece gear, Temperature temperature) => temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.GradeNumber is not (80 or 100);
+    public static bool AsksGrade(GearPiece gear, Temperature temperature) =>
+        temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.GradeNumber is not (80 or 100);
 
     /// <summary>The share chain loses while hot in Europe (EN 818); null over 400 C.</summary>
     private static decimal? Europe(Temperature temperature) =>
-        temperature.Celsius switch { <= 200 => 0, <= 300 => 0.10m, <= 400 => 0.25m, _ => null };
+        temperature.Celsius switch
+        {
+            <= 200 => 0,
+            <= 300 => 0.10m,
+            <= 400 => 0.25m,
+            _ => null,
+        };
 }

@@ -14,8 +14,16 @@ public static class ChainSizeGuide
 
     private static readonly (string Size, decimal Grade80, decimal Grade100)[] Rows =
     [
-        ("7/32 in", 2100, 2700), ("9/32 in", 3500, 4300), ("5/16 in", 4500, 5700), ("3/8 in", 7100, 8800), ("1/2 in", 12000, 15000),
-        ("5/8 in", 18100, 22600), ("3/4 in", 28300, 35300), ("7/8 in", 34200, 42700), ("1 in", 47700, 59700), ("1-1/4 in", 72300, 90400),
+        ("7/32 in", 2100, 2700),
+        ("9/32 in", 3500, 4300),
+        ("5/16 in", 4500, 5700),
+        ("3/8 in", 7100, 8800),
+        ("1/2 in", 12000, 15000),
+        ("5/8 in", 18100, 22600),
+        ("3/4 in", 28300, 35300),
+        ("7/8 in", 34200, 42700),
+        ("1 in", 47700, 59700),
+        ("1-1/4 in", 72300, 90400),
     ];
 
     /// <summary>The usual rated load; null where the guide has no row for the size or no column for the grade.</summary>
@@ -24,8 +32,14 @@ public static class ChainSizeGuide
         foreach (var row in Rows)
         {
             var inches = Length.Parse(row.Size);
-            if (inches != size && ChainThickness.Nominal(inches) != size) continue;
-            return grade switch { 80 => Mass.FromPounds(row.Grade80), 100 => Mass.FromPounds(row.Grade100), _ => null };
+            if (inches != size && ChainThickness.Nominal(inches) != size)
+                continue;
+            return grade switch
+            {
+                80 => Mass.FromPounds(row.Grade80),
+                100 => Mass.FromPounds(row.Grade100),
+                _ => null,
+            };
         }
 
         return null;

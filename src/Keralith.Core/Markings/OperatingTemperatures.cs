@@ -28,27 +28,50 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     private static readonly OperatingTemperatures Block = new(new(0, -18), new(150, 66));
 
     /// <summary>The limits for a piece under the books worked to, the strictest governing; null where no table has a row: ask.</summary>
-    public static OperatingTemperatures? Of(GearPiece gear, IReadOnlyList<RuleBook> books) => gear.Family.Code switch
-    {
-        "alloy-chain-sling" => Chain,
-        "wire-rope-sling" => gear.Text("core") switch { "fiber" => FiberCore, "iwrc" => SteelCore, _ => null },
-        "metal-mesh-sling" => gear.Text("coating") switch { "none" => BareMesh, "elastomer" => CoatedMesh, _ => null },
-        "web-sling" => Synthetic(gear.Text("fiber"), books),
-        "roundsling" => Synthetic(gear.Text("coreFiber"), books),
-        "fiber-rope-sling" => gear.Text("fiber") switch { "nylon" or "polyester" => FiberRope, "polypropylene" => Polypropylene, _ => null },
-        "shackle" or "link-or-ring" => Hardware,
-        "hook" => Hook,
-        "eye-bolt" => gear.Text("material") switch { "carbon" => CarbonEyeBolt, "alloy" => Hardware, _ => null },
-        "eye-nut" or "swivel-hoist-ring" or "turnbuckle" => Hardware,
-        "rigging-block" => Block,
-        _ => null,
-    };
+    public static OperatingTemperatures? Of(GearPiece gear, IReadOnlyList<RuleBook> books) =>
+        gear.Family.Code switch
+        {
+            "alloy-chain-sling" => Chain,
+            "wire-rope-sling" => gear.Text("core") switch
+            {
+                "fiber" => FiberCore,
+                "iwrc" => SteelCore,
+                _ => null,
+            },
+            "metal-mesh-sling" => gear.Text("coating") switch
+            {
+                "none" => BareMesh,
+                "elastomer" => CoatedMesh,
+                _ => null,
+            },
+            "web-sling" => Synthetic(gear.Text("fiber"), books),
+            "roundsling" => Synthetic(gear.Text("coreFiber"), books),
+            "fiber-rope-sling" => gear.Text("fiber") switch
+            {
+                "nylon" or "polyester" => FiberRope,
+                "polypropylene" => Polypropylene,
+                _ => null,
+            },
+            "shackle" or "link-or-ring" => Hardware,
+            "hook" => Hook,
+            "eye-bolt" => gear.Text("material") switch
+            {
+                "carbon" => CarbonEyeBolt,
+                "alloy" => Hardware,
+                _ => null,
+            },
+            "eye-nut" or "swivel-hoist-ring" or "turnbuckle" => Hardware,
+            "rigging-block" => Block,
+            _ => null,
+        };
 
     /// <summary>Whether a temperature lies outside.</summary>
     public bool Exceeded(Temperature temperature)
     {
         var highest = Highest.On(temperature.Scale);
-        return temperature.Degrees < Lowest.On(temperature.Scale) || temperature.Degrees > highest || (HighestItselfAsks && temperature.Degrees == highest);
+        return temperature.Degrees < Lowest.On(temperature.Scale)
+            || temperature.Degrees > highest
+            || (HighestItselfAsks && temperature.Degrees == highest);
     }
 
     /// <summary>Whether a temperature lies below the lowest; false where no table has a row.</summary>
@@ -57,16 +80,22 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
 
     /// <summary>Whether wire rope is out for good by the heat it has met (OSHA books): above 200 F with a fiber core, or a core nobody has stated.</summary>
     public static bool IsOutForGood(GearPiece gear, Temperature hottest, IReadOnlyList<RuleBook> books) =>
-        gear.Family.Code == "wire-rope-sling" && gear.Text("core") != "iwrc" && books.Any(b => b.Id is "osha" or "osha-construction") && hottest.Degrees > new ScaledLimit(200, 93).On(hottest.Scale);
+        gear.Family.Code == "wire-rope-sling"
+        && gear.Text("core") != "iwrc"
+        && books.Any(b => b.Id is "osha" or "osha-construction")
+        && hottest.Degrees > new ScaledLimit(200, 93).On(hottest.Scale);
 
     public override string ToString() => $"{Lowest} to {(HighestItselfAsks ? "below " : string.Empty)}{Highest}";
 
-    private static OperatingTemperatures? Synthetic(string? fiber, IReadOnlyList<RuleBook> books) => fiber?.ToLowerInvariant() switch
-    {
-        "nylon" or "polyester" => books.Any(b => b.Id is "osha" or "osha-construction") ? NylonOrPolyesterOsha : NylonOrPolyester,
-        "polypropylene" => Polypropylene,
-        _ => null,
-    };
+    private static OperatingTemperatures? Synthetic(string? fiber, IReadOnlyList<RuleBook> books) =>
+        fiber?.ToLowerInvariant() switch
+        {
+            "nylon" or "polyester" => books.Any(b => b.Id is "osha" or "osha-construction")
+                ? NylonOrPolyesterOsha
+                : NylonOrPolyester,
+            "polypropylene" => Polypropylene,
+            _ => null,
+        };
 }
 
 /// <summary>A limit of temperature in both columns of its table.</summary>

@@ -53,18 +53,22 @@ public sealed record MarkedRating(Hitch Hitch, Angle? Angle, Mass Load)
     {
         const string Example = "write hitch, angle if it names one, and load, such as basket 60 deg 12200 lb";
         var words = line.Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        if (words.Length < 3 || Words.Find<Hitch>(words[0].ToLowerInvariant(), Words.Code) is not { } hitch) return new Refusal($"\"{line.Trim()}\": {Example}");
+        if (words.Length < 3 || Words.Find<Hitch>(words[0].ToLowerInvariant(), Words.Code) is not { } hitch)
+            return new Refusal($"\"{line.Trim()}\": {Example}");
         Angle? angle = null;
         var rest = words[1..];
         if (rest.Length > 3 && rest[1].StartsWith("deg", StringComparison.OrdinalIgnoreCase))
         {
             var read = Quantities.Angle.Read($"{rest[0]} {rest[1]}");
-            if (!read.Ok || read.Value.Degrees is <= 0 or > 90) return new Refusal($"\"{line.Trim()}\": an angle from the horizontal lies over 0 and up to 90 deg");
+            if (!read.Ok || read.Value.Degrees is <= 0 or > 90)
+                return new Refusal($"\"{line.Trim()}\": an angle from the horizontal lies over 0 and up to 90 deg");
             (angle, rest) = (read.Value, rest[2..]);
         }
 
         var load = Mass.Read(string.Join(' ', rest));
-        return !load.Ok ? new Refusal($"\"{line.Trim()}\": {load.Fault}") : load.Value.Kilograms <= 0 ? new Refusal($"\"{line.Trim()}\": a rated load is over 0") : new MarkedRating(hitch, angle, load.Value);
+        return !load.Ok ? new Refusal($"\"{line.Trim()}\": {load.Fault}")
+            : load.Value.Kilograms <= 0 ? new Refusal($"\"{line.Trim()}\": a rated load is over 0")
+            : new MarkedRating(hitch, angle, load.Value);
     }
 }
 
@@ -75,13 +79,26 @@ public sealed record MarkedRating(Hitch Hitch, Angle? Angle, Mass Load)
 /// <param name="Ratings">Ratings it gives for other hitches and angles.</param>
 /// <param name="Legibility">How well it can be read.</param>
 /// <param name="Place">Where it is; null where nobody has said.</param>
-public sealed record TagWords(RatedAs RatedAs, Hitch? Hitch, Angle? Angle, IReadOnlyList<MarkedRating> Ratings, Legibility Legibility, MarkingPlace? Place)
+public sealed record TagWords(
+    RatedAs RatedAs,
+    Hitch? Hitch,
+    Angle? Angle,
+    IReadOnlyList<MarkedRating> Ratings,
+    Legibility Legibility,
+    MarkingPlace? Place
+)
 {
     /// <summary>A rated load and nothing more said.</summary>
     public static TagWords Plain { get; } = new(RatedAs.RatedLoad, null, null, [], Legibility.Clear, null);
 
     public bool Equals(TagWords? other) =>
-        other is not null && RatedAs == other.RatedAs && Hitch == other.Hitch && Angle == other.Angle && Legibility == other.Legibility && Place == other.Place && Ratings.SequenceEqual(other.Ratings);
+        other is not null
+        && RatedAs == other.RatedAs
+        && Hitch == other.Hitch
+        && Angle == other.Angle
+        && Legibility == other.Legibility
+        && Place == other.Place
+        && Ratings.SequenceEqual(other.Ratings);
 
     public override int GetHashCode() => HashCode.Combine(RatedAs, Hitch, Angle, Legibility, Place, Ratings.Count);
 }

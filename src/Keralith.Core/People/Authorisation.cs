@@ -8,20 +8,23 @@ namespace Keralith.Core.People;
 public sealed record Authorisation(FamilyGroup Group, DateOnly Until)
 {
     /// <summary>The groups people are authorised for. What belongs to the site itself counts as hardware.</summary>
-    public static IReadOnlyList<FamilyGroup> Groups { get; } = [FamilyGroup.Sling, FamilyGroup.Hardware, FamilyGroup.Hoist, FamilyGroup.BelowHook];
+    public static IReadOnlyList<FamilyGroup> Groups { get; } =
+    [FamilyGroup.Sling, FamilyGroup.Hardware, FamilyGroup.Hoist, FamilyGroup.BelowHook];
 
     /// <summary>The group a family is signed under.</summary>
-    public static FamilyGroup GroupOf(GearFamily family) => family.Group == FamilyGroup.Site ? FamilyGroup.Hardware : family.Group;
+    public static FamilyGroup GroupOf(GearFamily family) =>
+        family.Group == FamilyGroup.Site ? FamilyGroup.Hardware : family.Group;
 
     /// <summary>A group's name as people read it.</summary>
-    public static string Name(FamilyGroup group) => group switch
-    {
-        FamilyGroup.Sling => "slings",
-        FamilyGroup.Hardware or FamilyGroup.Site => "hardware",
-        FamilyGroup.Hoist => "hoists",
-        FamilyGroup.BelowHook => "gear below the hook",
-        _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
-    };
+    public static string Name(FamilyGroup group) =>
+        group switch
+        {
+            FamilyGroup.Sling => "slings",
+            FamilyGroup.Hardware or FamilyGroup.Site => "hardware",
+            FamilyGroup.Hoist => "hoists",
+            FamilyGroup.BelowHook => "gear below the hook",
+            _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
+        };
 
     /// <summary>Why somebody may not sign an inspection of a family on a day; null when they may. Without one, or past its day, they may draft.</summary>
     public static string? RefusalToSign(IEnumerable<Authorisation> held, GearFamily family, DateOnly today)
@@ -29,8 +32,10 @@ public sealed record Authorisation(FamilyGroup Group, DateOnly Until)
         var group = GroupOf(family);
         return held.Where(a => a.Group == group).Select(a => (DateOnly?)a.Until).Max() switch
         {
-            null => $"You are not authorised to sign for {Name(group)}. The draft stays in the tray: pass it to somebody who is.",
-            { } until when until < today => $"Your authorisation for {Name(group)} ran out on {until:yyyy-MM-dd}. The draft stays in the tray: pass it to somebody whose counts.",
+            null =>
+                $"You are not authorised to sign for {Name(group)}. The draft stays in the tray: pass it to somebody who is.",
+            { } until when until < today =>
+                $"Your authorisation for {Name(group)} ran out on {until:yyyy-MM-dd}. The draft stays in the tray: pass it to somebody whose counts.",
             _ => null,
         };
     }

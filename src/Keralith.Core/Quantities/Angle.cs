@@ -9,7 +9,8 @@ public readonly record struct Angle(decimal Degrees) : IComparable<Angle>
     {
         const string Example = "45 deg";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
         return unit.ToLowerInvariant() switch
         {

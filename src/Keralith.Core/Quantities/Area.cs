@@ -9,10 +9,21 @@ public readonly record struct Area(decimal SquareMillimetres)
     {
         const string Example = "0.12 m2 or 18 in2";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
-        decimal? scale = unit.ToLowerInvariant() switch { "mm2" => 1, "cm2" => 100, "m2" => 1_000_000, "in2" or "sq in" => 645.16m, "ft2" or "sq ft" => 92_903.04m, _ => null };
-        return scale is { } known && number <= 1_000_000 ? new Area(number * known) : new Refusal($"\"{text!.Trim()}\" is not an area; write mm2, cm2, m2, in2 or ft2, such as {Example}");
+        decimal? scale = unit.ToLowerInvariant() switch
+        {
+            "mm2" => 1,
+            "cm2" => 100,
+            "m2" => 1_000_000,
+            "in2" or "sq in" => 645.16m,
+            "ft2" or "sq ft" => 92_903.04m,
+            _ => null,
+        };
+        return scale is { } known && number <= 1_000_000
+            ? new Area(number * known)
+            : new Refusal($"\"{text!.Trim()}\" is not an area; write mm2, cm2, m2, in2 or ft2, such as {Example}");
     }
 }
 
@@ -25,9 +36,19 @@ public readonly record struct LinearMass(decimal KilogramsPerMetre)
     {
         const string Example = "12 kg/m or 8 lb/ft";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
-        decimal? scale = unit.ToLowerInvariant() switch { "kg/m" => 1, "lb/ft" => Mass.KilogramsPerPound / (12 * Length.MillimetresPerInch / 1000), _ => null };
-        return scale is { } known && number <= 1_000_000 ? new LinearMass(number * known) : new Refusal($"\"{text!.Trim()}\" is not a weight for each length; write kg/m or lb/ft, such as {Example}");
+        decimal? scale = unit.ToLowerInvariant() switch
+        {
+            "kg/m" => 1,
+            "lb/ft" => Mass.KilogramsPerPound / (12 * Length.MillimetresPerInch / 1000),
+            _ => null,
+        };
+        return scale is { } known && number <= 1_000_000
+            ? new LinearMass(number * known)
+            : new Refusal(
+                $"\"{text!.Trim()}\" is not a weight for each length; write kg/m or lb/ft, such as {Example}"
+            );
     }
 }

@@ -34,16 +34,19 @@ public readonly record struct Force
     {
         const string Example = "260 N or 58 lbf";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
         return unit switch
         {
             "N" => new Force(number, ForceUnit.Newton),
             "kN" => new Force(number * 1000, ForceUnit.Kilonewton),
             "lbf" => new Force(number * NewtonsPerPoundForce, ForceUnit.PoundForce),
-            _ => new Refusal(unit.Length == 0
-                ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} N or {text.Trim()} lbf"
-                : $"\"{unit}\" is not a unit of force; write N, kN or lbf, such as {Example}"),
+            _ => new Refusal(
+                unit.Length == 0
+                    ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} N or {text.Trim()} lbf"
+                    : $"\"{unit}\" is not a unit of force; write N, kN or lbf, such as {Example}"
+            ),
         };
     }
 

@@ -52,15 +52,19 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     {
         const string Example = "3/8 in or 9.5 mm";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
         var scale = Scale(unit);
-        if (scale is null && FeetAndInches(number, unit) is { } inches) return FromInches(inches);
+        if (scale is null && FeetAndInches(number, unit) is { } inches)
+            return FromInches(inches);
         if (scale is not { } known)
         {
-            return new Refusal(unit.Length == 0
-                ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} mm or {text.Trim()} in"
-                : $"\"{unit}\" is not a unit of length; write mm, cm, m, in or ft, such as {Example}");
+            return new Refusal(
+                unit.Length == 0
+                    ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} mm or {text.Trim()} in"
+                    : $"\"{unit}\" is not a unit of length; write mm, cm, m, in or ft, such as {Example}"
+            );
         }
 
         return Math.Abs(number) * known.PerUnit > Most
@@ -103,26 +107,32 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
 
     private static decimal? FeetAndInches(decimal feet, string rest)
     {
-        var mark = rest.StartsWith("ft", StringComparison.OrdinalIgnoreCase) ? 2 : rest.StartsWith('\'') ? 1 : 0;
-        if (mark == 0) return null;
+        var mark =
+            rest.StartsWith("ft", StringComparison.OrdinalIgnoreCase) ? 2
+            : rest.StartsWith('\'') ? 1
+            : 0;
+        if (mark == 0)
+            return null;
         var inches = QuantityText.Split(rest[mark..].TrimStart(' ', '-'), "3 in");
-        return inches.Ok && inches.Value.Number is >= 0 and < 12 && Scale(inches.Value.Unit) is { Unit: LengthUnit.Inch }
+        return
+            inches.Ok && inches.Value.Number is >= 0 and < 12 && Scale(inches.Value.Unit) is { Unit: LengthUnit.Inch }
             ? (feet * 12) + (feet < 0 ? -inches.Value.Number : inches.Value.Number)
             : null;
     }
 
-    private static (decimal PerUnit, LengthUnit Unit)? Scale(string unit) => unit switch
-    {
-        "m" => (1000m, LengthUnit.Metre),
-        "\"" => (MillimetresPerInch, LengthUnit.Inch),
-        "'" => (12 * MillimetresPerInch, LengthUnit.Foot),
-        _ => unit.ToLowerInvariant() switch
+    private static (decimal PerUnit, LengthUnit Unit)? Scale(string unit) =>
+        unit switch
         {
-            "mm" => (1m, LengthUnit.Millimetre),
-            "cm" => (10m, LengthUnit.Centimetre),
-            "in" or "in." or "inch" or "inches" => (MillimetresPerInch, LengthUnit.Inch),
-            "ft" or "ft." or "foot" or "feet" => (12 * MillimetresPerInch, LengthUnit.Foot),
-            _ => null,
-        },
-    };
+            "m" => (1000m, LengthUnit.Metre),
+            "\"" => (MillimetresPerInch, LengthUnit.Inch),
+            "'" => (12 * MillimetresPerInch, LengthUnit.Foot),
+            _ => unit.ToLowerInvariant() switch
+            {
+                "mm" => (1m, LengthUnit.Millimetre),
+                "cm" => (10m, LengthUnit.Centimetre),
+                "in" or "in." or "inch" or "inches" => (MillimetresPerInch, LengthUnit.Inch),
+                "ft" or "ft." or "foot" or "feet" => (12 * MillimetresPerInch, LengthUnit.Foot),
+                _ => null,
+            },
+        };
 }

@@ -48,13 +48,17 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
     {
         const string Example = "8800 lb or 3.5 t";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
         if (Scale(unit) is not { } known)
         {
-            return new Refusal(unit.Length == 0 ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} lb or {text.Trim()} kg"
-                : IsAmbiguousTon(unit) ? $"\"{unit}\" may be 2000 lb or 1000 kg; write \"short ton\" (2000 lb) or \"t\" (1000 kg)"
-                : $"\"{unit}\" is not a unit of mass; write lb, kg, t or short ton, such as {Example}");
+            return new Refusal(
+                unit.Length == 0 ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} lb or {text.Trim()} kg"
+                : IsAmbiguousTon(unit)
+                    ? $"\"{unit}\" may be 2000 lb or 1000 kg; write \"short ton\" (2000 lb) or \"t\" (1000 kg)"
+                : $"\"{unit}\" is not a unit of mass; write lb, kg, t or short ton, such as {Example}"
+            );
         }
 
         return Math.Abs(number) * known.PerUnit > Most
@@ -94,17 +98,18 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
     private static bool IsAmbiguousTon(string unit) =>
         unit is "T" || unit.ToLowerInvariant() is "ton" or "tons" or "tn";
 
-    private static (decimal PerUnit, MassUnit Unit)? Scale(string unit) => unit switch
-    {
-        "t" => (1000m, MassUnit.Tonne),
-        "g" => (0.001m, MassUnit.Gram),
-        _ => unit.ToLowerInvariant() switch
+    private static (decimal PerUnit, MassUnit Unit)? Scale(string unit) =>
+        unit switch
         {
-            "kg" => (1m, MassUnit.Kilogram),
-            "tonne" or "tonnes" => (1000m, MassUnit.Tonne),
-            "lb" or "lbs" or "lb." => (KilogramsPerPound, MassUnit.Pound),
-            "short ton" or "short tons" => (2000 * KilogramsPerPound, MassUnit.ShortTon),
-            _ => null,
-        },
-    };
+            "t" => (1000m, MassUnit.Tonne),
+            "g" => (0.001m, MassUnit.Gram),
+            _ => unit.ToLowerInvariant() switch
+            {
+                "kg" => (1m, MassUnit.Kilogram),
+                "tonne" or "tonnes" => (1000m, MassUnit.Tonne),
+                "lb" or "lbs" or "lb." => (KilogramsPerPound, MassUnit.Pound),
+                "short ton" or "short tons" => (2000 * KilogramsPerPound, MassUnit.ShortTon),
+                _ => null,
+            },
+        };
 }

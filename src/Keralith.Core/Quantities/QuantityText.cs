@@ -12,9 +12,21 @@ internal static class QuantityText
 
     private static readonly (string From, string To)[] Spellings =
     [
-        ("\u00BD", " 1/2"), ("\u00BC", " 1/4"), ("\u00BE", " 3/4"), ("\u215B", " 1/8"), ("\u215C", " 3/8"),
-        ("\u215D", " 5/8"), ("\u215E", " 7/8"), ("\u2044", "/"), ("\u2033", "\""), ("\u201D", "\""), ("\u2032", "'"),
-        ("\u2019", "'"), ("\u2212", "-"), ("\u00A0", " "), ("\u00B0", "deg "),
+        ("\u00BD", " 1/2"),
+        ("\u00BC", " 1/4"),
+        ("\u00BE", " 3/4"),
+        ("\u215B", " 1/8"),
+        ("\u215C", " 3/8"),
+        ("\u215D", " 5/8"),
+        ("\u215E", " 7/8"),
+        ("\u2044", "/"),
+        ("\u2033", "\""),
+        ("\u201D", "\""),
+        ("\u2032", "'"),
+        ("\u2019", "'"),
+        ("\u2212", "-"),
+        ("\u00A0", " "),
+        ("\u00B0", "deg "),
     ];
 
     /// <summary>Splits a text into its exact number and the unit written behind it.</summary>
@@ -22,10 +34,15 @@ internal static class QuantityText
     /// <param name="example">A good value, named in refusals.</param>
     public static Checked<(decimal Number, string Unit)> Split(string? text, string example)
     {
-        if (string.IsNullOrWhiteSpace(text)) return new Refusal($"nothing was written; write a figure with its unit, such as {example}");
-        if (text.Length > 60) return new Refusal($"the figure is too long to be one; write something such as {example}");
+        if (string.IsNullOrWhiteSpace(text))
+            return new Refusal($"nothing was written; write a figure with its unit, such as {example}");
+        if (text.Length > 60)
+            return new Refusal($"the figure is too long to be one; write something such as {example}");
         var plain = Plain(text);
-        if (plain.Contains(',')) return new Refusal($"\"{plain}\" has a comma; write a point for decimals and nothing between thousands, such as {example}");
+        if (plain.Contains(','))
+            return new Refusal(
+                $"\"{plain}\" has a comma; write a point for decimals and nothing between thousands, such as {example}"
+            );
 
         var at = 0;
         var negative = false;
@@ -36,20 +53,28 @@ internal static class QuantityText
         }
 
         var whole = Digits(plain, ref at);
-        if (whole.Length == 0 && !(at < plain.Length && plain[at] == '.')) return new Refusal($"\"{plain}\" does not begin with a figure; write something such as {example}");
+        if (whole.Length == 0 && !(at < plain.Length && plain[at] == '.'))
+            return new Refusal($"\"{plain}\" does not begin with a figure; write something such as {example}");
         decimal number;
         if (at < plain.Length && plain[at] == '.')
         {
             at++;
             var part = Digits(plain, ref at);
-            if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostDigits) return new Refusal($"\"{plain}\" is not a figure that can be read; write something such as {example}");
-            number = decimal.Parse($"{(whole.Length == 0 ? "0" : whole)}.{part}", NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+            if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostDigits)
+                return new Refusal($"\"{plain}\" is not a figure that can be read; write something such as {example}");
+            number = decimal.Parse(
+                $"{(whole.Length == 0 ? "0" : whole)}.{part}",
+                NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture
+            );
         }
         else
         {
-            if (whole.Length > MostDigits) return new Refusal($"\"{plain}\" has too many digits; write something such as {example}");
+            if (whole.Length > MostDigits)
+                return new Refusal($"\"{plain}\" has too many digits; write something such as {example}");
             number = decimal.Parse(whole, NumberStyles.None, CultureInfo.InvariantCulture);
-            if (Fraction(plain, ref at, ref number) is { } fault) return new Refusal($"\"{plain}\": {fault}, such as {example}");
+            if (Fraction(plain, ref at, ref number) is { } fault)
+                return new Refusal($"\"{plain}\": {fault}, such as {example}");
         }
 
         return (negative ? -number : number, plain[at..].Trim());
@@ -59,20 +84,26 @@ internal static class QuantityText
     public static Checked<decimal> Bare(string? text, string example)
     {
         var split = Split(text, example);
-        if (!split.Ok) return new Refusal(split.Fault!);
-        return split.Value.Unit.Length == 0 ? split.Value.Number : new Refusal($"\"{text}\" should be a figure alone, such as {example}");
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
+        return split.Value.Unit.Length == 0
+            ? split.Value.Number
+            : new Refusal($"\"{text}\" should be a figure alone, such as {example}");
     }
 
     /// <summary>Text with typographic signs brought to the plain ones.</summary>
     public static string Plain(string text)
     {
-        if (System.Text.Ascii.IsValid(text)) return text.Trim();
-        foreach (var (from, to) in Spellings) text = text.Replace(from, to, StringComparison.Ordinal);
+        if (System.Text.Ascii.IsValid(text))
+            return text.Trim();
+        foreach (var (from, to) in Spellings)
+            text = text.Replace(from, to, StringComparison.Ordinal);
         return text.Trim();
     }
 
     /// <summary>Writes a number without trailing zeros.</summary>
-    public static string Number(decimal number) => number.ToString("0.############################", CultureInfo.InvariantCulture);
+    public static string Number(decimal number) =>
+        number.ToString("0.############################", CultureInfo.InvariantCulture);
 
     private static string? Fraction(string text, ref int at, ref decimal number)
     {
@@ -83,13 +114,20 @@ internal static class QuantityText
         }
 
         var ahead = at;
-        if (ahead < text.Length && text[ahead] == '-') ahead++;
-        else while (ahead < text.Length && text[ahead] == ' ') ahead++;
-        if (ahead == at) return null;
+        if (ahead < text.Length && text[ahead] == '-')
+            ahead++;
+        else
+            while (ahead < text.Length && text[ahead] == ' ')
+                ahead++;
+        if (ahead == at)
+            return null;
         var over = Digits(text, ref ahead);
-        if (over.Length == 0) return null;
-        if (ahead >= text.Length || text[ahead] != '/') return "two figures stand side by side; write one figure and its unit";
-        if (over.Length > 4) return "the fraction cannot be read; write a common fraction";
+        if (over.Length == 0)
+            return null;
+        if (ahead >= text.Length || text[ahead] != '/')
+            return "two figures stand side by side; write one figure and its unit";
+        if (over.Length > 4)
+            return "the fraction cannot be read; write a common fraction";
         var whole = number;
         number = decimal.Parse(over, NumberStyles.None, CultureInfo.InvariantCulture);
         at = ahead + 1;
@@ -99,9 +137,11 @@ internal static class QuantityText
     private static string? Divide(string text, ref int at, ref decimal number, decimal whole)
     {
         var under = Digits(text, ref at);
-        if (under.Length is 0 or > 4 || number > 9999) return "the fraction cannot be read; write a common fraction";
+        if (under.Length is 0 or > 4 || number > 9999)
+            return "the fraction cannot be read; write a common fraction";
         var denominator = decimal.Parse(under, NumberStyles.None, CultureInfo.InvariantCulture);
-        if (denominator == 0) return "a fraction over zero means nothing; write a common fraction";
+        if (denominator == 0)
+            return "a fraction over zero means nothing; write a common fraction";
         number = whole + (number / denominator);
         return null;
     }
@@ -109,7 +149,8 @@ internal static class QuantityText
     private static string Digits(string text, ref int at)
     {
         var from = at;
-        while (at < text.Length && char.IsAsciiDigit(text[at])) at++;
+        while (at < text.Length && char.IsAsciiDigit(text[at]))
+            at++;
         return text[from..at];
     }
 }

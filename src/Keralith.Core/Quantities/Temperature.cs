@@ -23,7 +23,8 @@ public readonly record struct Temperature(decimal Degrees, TemperatureScale Scal
     {
         const string Example = "400 F or -40 C";
         var split = QuantityText.Split(text, Example);
-        if (!split.Ok) return new Refusal(split.Fault!);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
         var (number, unit) = split.Value;
         TemperatureScale? scale = unit.Replace("deg", string.Empty, StringComparison.Ordinal).Trim() switch
         {
@@ -33,9 +34,11 @@ public readonly record struct Temperature(decimal Degrees, TemperatureScale Scal
         };
         if (scale is not { } known)
         {
-            return new Refusal(unit.Length == 0
-                ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} F or {text.Trim()} C"
-                : $"\"{unit}\" is not a temperature scale; write F or C, such as {Example}");
+            return new Refusal(
+                unit.Length == 0
+                    ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} F or {text.Trim()} C"
+                    : $"\"{unit}\" is not a temperature scale; write F or C, such as {Example}"
+            );
         }
 
         var coldest = known == TemperatureScale.Celsius ? -273.15m : -459.67m;
@@ -45,5 +48,6 @@ public readonly record struct Temperature(decimal Degrees, TemperatureScale Scal
     }
 
     /// <summary>The exact temperature, such as <c>400 F</c>.</summary>
-    public override string ToString() => $"{QuantityText.Number(Degrees)} {(Scale == TemperatureScale.Celsius ? "C" : "F")}";
+    public override string ToString() =>
+        $"{QuantityText.Number(Degrees)} {(Scale == TemperatureScale.Celsius ? "C" : "F")}";
 }

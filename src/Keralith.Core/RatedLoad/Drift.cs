@@ -13,7 +13,8 @@ public sealed class Drift
 {
     private const int Steps = 20;
 
-    private Drift(Point3 first, Point3 second, double from, double to, double height) => (First, Second, From, To, Height) = (first, second, from, to, height);
+    private Drift(Point3 first, Point3 second, double from, double to, double height) =>
+        (First, Second, From, To, Height) = (first, second, from, to, height);
 
     /// <summary>The first hoist's hook above, in millimetres; both stand in one vertical plane, y is not looked at.</summary>
     public Point3 First { get; }
@@ -31,16 +32,23 @@ public sealed class Drift
     public double Height { get; }
 
     /// <summary>Places along the way, its ends included.</summary>
-    public IReadOnlyList<DriftStep> Way => [.. Enumerable.Range(0, Steps + 1).Select(i => At(From + ((To - From) * i / Steps)))];
+    public IReadOnlyList<DriftStep> Way =>
+        [.. Enumerable.Range(0, Steps + 1).Select(i => At(From + ((To - From) * i / Steps)))];
 
     /// <summary>Reads a way between two hoists.</summary>
     /// <returns>The way, or why it has no answer.</returns>
     public static Checked<Drift> Read(Point3 first, Point3 second, double from, double to, double height)
     {
-        if (Math.Abs(first.X - second.X) < 1) return new Refusal("the two hoists hang over one another, expected them apart");
-        if (height >= first.Z || height >= second.Z) return new Refusal("the load's eye is not below both hoists, expected it lower");
+        if (Math.Abs(first.X - second.X) < 1)
+            return new Refusal("the two hoists hang over one another, expected them apart");
+        if (height >= first.Z || height >= second.Z)
+            return new Refusal("the load's eye is not below both hoists, expected it lower");
         var (least, most) = (Math.Min(first.X, second.X), Math.Max(first.X, second.X));
-        return from < least || from > most || to < least || to > most ? new Refusal("the way leaves the space between the hoists, expected it between them: beyond, a chain would have to push") : new Drift(first, second, from, to, height);
+        return from < least || from > most || to < least || to > most
+            ? new Refusal(
+                "the way leaves the space between the hoists, expected it between them: beyond, a chain would have to push"
+            )
+            : new Drift(first, second, from, to, height);
     }
 
     private DriftStep At(double x)
@@ -49,7 +57,13 @@ public sealed class Drift
         var (dx2, dz2) = (Second.X - x, Second.Z - Height);
         var (l1, l2) = (Math.Sqrt((dx1 * dx1) + (dz1 * dz1)), Math.Sqrt((dx2 * dx2) + (dz2 * dz2)));
         var det = (dx1 * dz2) - (dx2 * dz1);
-        return new(x, Math.Max(0, -dx2 * l1 / det), Math.Max(0, dx1 * l2 / det), LegGeometry.Degrees(Math.Atan2(Math.Abs(dx1), dz1)), LegGeometry.Degrees(Math.Atan2(Math.Abs(dx2), dz2)));
+        return new(
+            x,
+            Math.Max(0, -dx2 * l1 / det),
+            Math.Max(0, dx1 * l2 / det),
+            LegGeometry.Degrees(Math.Atan2(Math.Abs(dx1), dz1)),
+            LegGeometry.Degrees(Math.Atan2(Math.Abs(dx2), dz2))
+        );
     }
 }
 
@@ -57,4 +71,5 @@ public sealed class Drift
 /// <param name="Drift">The hoists and the way.</param>
 /// <param name="First">The pieces at the first hoist, from the top down.</param>
 /// <param name="Second">The pieces at the second.</param>
-public sealed record BetweenHoists(Drift Drift, IReadOnlyList<LiftComponent> First, IReadOnlyList<LiftComponent> Second) : Arrangement;
+public sealed record BetweenHoists(Drift Drift, IReadOnlyList<LiftComponent> First, IReadOnlyList<LiftComponent> Second)
+    : Arrangement;

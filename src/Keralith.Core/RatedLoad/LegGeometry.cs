@@ -9,7 +9,8 @@ public readonly record struct Point3(double X, double Y, double Z)
 
     public double Dot(Point3 other) => (X * other.X) + (Y * other.Y) + (Z * other.Z);
 
-    public Point3 Cross(Point3 other) => new((Y * other.Z) - (Z * other.Y), (Z * other.X) - (X * other.Z), (X * other.Y) - (Y * other.X));
+    public Point3 Cross(Point3 other) =>
+        new((Y * other.Z) - (Z * other.Y), (Z * other.X) - (X * other.Z), (X * other.Y) - (Y * other.X));
 
     public static Point3 operator +(Point3 a, Point3 b) => new(a.X + b.X, a.Y + b.Y, a.Z + b.Z);
 
@@ -61,7 +62,10 @@ public sealed class LegGeometry
     public IReadOnlyList<double> Angles { get; }
 
     /// <summary>The smaller of each leg's angle as drawn and at rest, in degrees; one leg hangs plumb.</summary>
-    public IReadOnlyList<double> LeastAngles => Picks.Count == 1 ? Angles : [.. Directions.Zip(Angles, (u, drawn) => Math.Min(drawn, Degrees(Math.Asin(Clamp(u.Dot(Down))))))];
+    public IReadOnlyList<double> LeastAngles =>
+        Picks.Count == 1
+            ? Angles
+            : [.. Directions.Zip(Angles, (u, drawn) => Math.Min(drawn, Degrees(Math.Asin(Clamp(u.Dot(Down))))))];
 
     /// <summary>How far the load tilts, in degrees; null for one leg.</summary>
     public double? Tilt => Picks.Count == 1 ? null : Degrees(Math.Acos(Clamp(Down.Z)));
@@ -76,9 +80,16 @@ public sealed class LegGeometry
     private Point3? Foot { get; set; }
 
     /// <summary>How picks and centre of gravity stand to one another: whether the load would turn over.</summary>
-    public LiftOutcome Stability => Foot is { } foot
-        ? foot.Z <= Centre.Z ? LiftOutcome.NotPermitted : LiftOutcome.Ok
-        : Picks.All(p => p.Z <= Centre.Z) ? LiftOutcome.Ask : Picks.Any(p => p.Z <= Centre.Z) ? LiftOutcome.Caution : LiftOutcome.Ok;
+    public LiftOutcome Stability =>
+        Foot is { } foot
+            ? foot.Z <= Centre.Z
+                ? LiftOutcome.NotPermitted
+                : LiftOutcome.Ok
+            : Picks.All(p => p.Z <= Centre.Z)
+                ? LiftOutcome.Ask
+                : Picks.Any(p => p.Z <= Centre.Z)
+                    ? LiftOutcome.Caution
+                    : LiftOutcome.Ok;
 
     /// <summary>Reads a geometry.</summary>
     /// <param name="hook">Above every pick.</param>
@@ -87,20 +98,26 @@ public sealed class LegGeometry
     /// <returns>The geometry, or why it has no answer.</returns>
     public static Checked<LegGeometry> Read(Point3 hook, Point3 centre, IReadOnlyList<Point3> picks)
     {
-        if (picks.Count is < 1 or > 4) return new Refusal($"found {picks.Count} legs, expected 1 to 4");
-        if (picks.Any(p => p.Z >= hook.Z)) return new Refusal("the hook is not above every pick, expected it higher than each");
-        if ((hook - centre).Norm < Slack) return new Refusal("the centre of gravity is at the hook, expected it elsewhere");
+        if (picks.Count is < 1 or > 4)
+            return new Refusal($"found {picks.Count} legs, expected 1 to 4");
+        if (picks.Any(p => p.Z >= hook.Z))
+            return new Refusal("the hook is not above every pick, expected it higher than each");
+        if ((hook - centre).Norm < Slack)
+            return new Refusal("the centre of gravity is at the hook, expected it elsewhere");
         var geometry = new LegGeometry(hook, centre, picks);
         switch (picks.Count)
         {
             case 1:
                 geometry.Foot = picks[0];
-                geometry.Turn = (picks[0] - centre).Norm < Slack ? 0 : Degrees(Math.Acos(Clamp((picks[0] - centre).Unit.Z)));
+                geometry.Turn =
+                    (picks[0] - centre).Norm < Slack ? 0 : Degrees(Math.Acos(Clamp((picks[0] - centre).Unit.Z)));
                 return geometry;
             case 2:
                 return geometry.TurnedIntoPlane() is { } fault ? new Refusal(fault) : geometry;
             case 3 when Math.Abs(Volume(geometry.Directions)) < Flat:
-                return new Refusal("the three legs lie in one plane, expected picks that span a triangle under the hook");
+                return new Refusal(
+                    "the three legs lie in one plane, expected picks that span a triangle under the hook"
+                );
             default:
                 return geometry;
         }
@@ -109,13 +126,17 @@ public sealed class LegGeometry
     /// <summary>The pull of each leg as a share of the load.</summary>
     /// <param name="four">How four legs count.</param>
     /// <returns>The pulls; null when a leg would have to push: the centre of gravity lies outside the picks.</returns>
-    public IReadOnlyList<double>? Pulls(FourLegs four) => Picks.Count switch
-    {
-        1 => [1.0],
-        2 => Pulling(InPlane()),
-        3 => Pulling(Three([0, 1, 2])),
-        _ => Floor(four, four == FourLegs.ThreeShare && Pulling(LeastNorm()) is { } shared ? shared : WorstOfThrees()),
-    };
+    public IReadOnlyList<double>? Pulls(FourLegs four) =>
+        Picks.Count switch
+        {
+            1 => [1.0],
+            2 => Pulling(InPlane()),
+            3 => Pulling(Three([0, 1, 2])),
+            _ => Floor(
+                four,
+                four == FourLegs.ThreeShare && Pulling(LeastNorm()) is { } shared ? shared : WorstOfThrees()
+            ),
+        };
 
     /// <summary>The inverse question: what length a leg needs for the hook to hang plumb over the centre of gravity.</summary>
     /// <param name="leg">From 0.</param>
@@ -134,14 +155,18 @@ public sealed class LegGeometry
     {
         var along = Picks[1] - Picks[0];
         var level = new Point3(along.X, along.Y, 0);
-        if (level.Norm < Slack) return "the two picks stand over one another, expected them apart";
+        if (level.Norm < Slack)
+            return "the two picks stand over one another, expected them apart";
         var across = level.Unit.Cross(new(0, 0, 1));
-        if (Math.Abs((Hook - Picks[0]).Dot(across)) > PlaneTolerance) return "the hook is off the vertical plane through the two picks, expected it within 1 mm";
-        if (Directions[0].Cross(Directions[1]).Norm < Flat) return "the two legs lie in one line, expected the hook off it";
+        if (Math.Abs((Hook - Picks[0]).Dot(across)) > PlaneTolerance)
+            return "the hook is off the vertical plane through the two picks, expected it within 1 mm";
+        if (Directions[0].Cross(Directions[1]).Norm < Flat)
+            return "the two legs lie in one line, expected the hook off it";
         var line = along.Unit;
         var foot = Picks[0] + (line * (Centre - Picks[0]).Dot(line));
         var normal = line.Cross(across).Unit;
-        if (normal.Dot(Hook - foot) > 0) normal *= -1;
+        if (normal.Dot(Hook - foot) > 0)
+            normal *= -1;
         var off = Centre - foot;
         Foot = foot;
         Turn = off.Norm < Slack ? 0 : Degrees(Math.Acos(Clamp(off.Unit.Dot(normal))));
@@ -162,7 +187,8 @@ public sealed class LegGeometry
     {
         Point3[] u = [Directions[of[0]], Directions[of[1]], Directions[of[2]]];
         var det = Volume(u);
-        if (Math.Abs(det) < Flat) return null;
+        if (Math.Abs(det) < Flat)
+            return null;
         var d = Down;
         return [d.Dot(u[1].Cross(u[2])) / det, u[0].Dot(d.Cross(u[2])) / det, u[0].Dot(u[1].Cross(d)) / det];
     }
@@ -174,9 +200,11 @@ public sealed class LegGeometry
         for (var left = 0; left < 4; left++)
         {
             int[] of = [.. Enumerable.Range(0, 4).Where(i => i != left)];
-            if (Pulling(Three(of)) is not { } pulls) continue;
+            if (Pulling(Three(of)) is not { } pulls)
+                continue;
             worst ??= new double[4];
-            for (var i = 0; i < 3; i++) worst[of[i]] = Math.Max(worst[of[i]], pulls[i]);
+            for (var i = 0; i < 3; i++)
+                worst[of[i]] = Math.Max(worst[of[i]], pulls[i]);
         }
 
         return worst;
@@ -194,19 +222,25 @@ public sealed class LegGeometry
         }
 
         var det = rows[0].Dot(rows[1].Cross(rows[2]));
-        if (Math.Abs(det) < Flat) return null;
+        if (Math.Abs(det) < Flat)
+            return null;
         var d = Down;
-        var y = ((rows[1].Cross(rows[2]) * d.X) + (rows[2].Cross(rows[0]) * d.Y) + (rows[0].Cross(rows[1]) * d.Z)) * (1 / det);
+        var y =
+            ((rows[1].Cross(rows[2]) * d.X) + (rows[2].Cross(rows[0]) * d.Y) + (rows[0].Cross(rows[1]) * d.Z))
+            * (1 / det);
         return [.. Directions.Select(u => u.Dot(y))];
     }
 
     /// <summary>Where three of four are counted on, none carries less than a third of the load at its angle.</summary>
-    private double[]? Floor(FourLegs four, double[]? pulls) => pulls is null || four == FourLegs.TwoCarry ? pulls
-        : [.. pulls.Zip(Directions, (pull, u) => Math.Max(pull, 1 / (3 * u.Z)))];
+    private double[]? Floor(FourLegs four, double[]? pulls) =>
+        pulls is null || four == FourLegs.TwoCarry
+            ? pulls
+            : [.. pulls.Zip(Directions, (pull, u) => Math.Max(pull, 1 / (3 * u.Z)))];
 
     private static double[]? Pulling(double[]? pulls)
     {
-        if (pulls is null || pulls.Any(p => p < -Slack)) return null;
+        if (pulls is null || pulls.Any(p => p < -Slack))
+            return null;
         return [.. pulls.Select(p => Math.Abs(p) <= Slack ? 0 : p)];
     }
 

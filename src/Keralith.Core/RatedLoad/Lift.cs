@@ -105,9 +105,7 @@ public sealed record LegRigging(Hitch Hitch, LiftSling Sling)
 /// <summary>Where the legs stand.</summary>
 public abstract record Arrangement
 {
-    private protected Arrangement()
-    {
-    }
+    private protected Arrangement() { }
 }
 
 /// <summary>Legs standing alike at one angle, the load centred.</summary>
@@ -117,9 +115,7 @@ public sealed record SymmetricLegs(Angle Angle, IReadOnlyList<LegRigging> Riggin
 {
     /// <summary>Legs rigged alike.</summary>
     public SymmetricLegs(int legs, Angle angle, LegRigging each)
-        : this(angle, [.. Enumerable.Repeat(each, legs)])
-    {
-    }
+        : this(angle, [.. Enumerable.Repeat(each, legs)]) { }
 }
 
 /// <summary>Legs to known points. Made by <see cref="LegGeometry.Read"/>, which refuses what has no answer.</summary>

@@ -37,7 +37,8 @@ public abstract record LiftComponent(Mass? RatedLoad)
 /// <param name="Pull">Off the bow's axis, 0 to 180 degrees; null where not known.</param>
 /// <param name="Collects">Included angle of the legs in its bow, 0 to 180 degrees; null where it collects none.</param>
 /// <param name="Pin">How its pin is held; null where not known.</param>
-public sealed record ShackleOnLift(Mass? RatedLoad, Angle? Pull, Angle? Collects, PinKind? Pin) : LiftComponent(RatedLoad)
+public sealed record ShackleOnLift(Mass? RatedLoad, Angle? Pull, Angle? Collects, PinKind? Pin)
+    : LiftComponent(RatedLoad)
 {
     public override string Kind => "shackle";
 }

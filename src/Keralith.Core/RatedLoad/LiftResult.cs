@@ -35,7 +35,13 @@ public sealed record PieceOnLift
 /// <param name="Tension">The pull in it, in kilograms; of a basket both its parts together; null where a leg would have to push.</param>
 /// <param name="Inward">What it pulls inward on the load, in kilograms; of a basket one part.</param>
 /// <param name="Pieces">The sling first, then from the top down.</param>
-public sealed record LegOnLift(int Number, decimal Angle, decimal? Tension, decimal? Inward, IReadOnlyList<PieceOnLift> Pieces);
+public sealed record LegOnLift(
+    int Number,
+    decimal Angle,
+    decimal? Tension,
+    decimal? Inward,
+    IReadOnlyList<PieceOnLift> Pieces
+);
 
 /// <summary>The piece that governs.</summary>
 /// <param name="Leg">Its leg; null: above the legs.</param>

@@ -22,7 +22,8 @@ internal sealed class PieceJudgement(string kind, decimal? demand)
     public void Rated(Mass? marked, string? why = null)
     {
         Allowed = marked?.Kilograms;
-        if (marked is null) Note(LiftOutcome.Ask, why ?? "its rated load is not known: no rated load, no use");
+        if (marked is null)
+            Note(LiftOutcome.Ask, why ?? "its rated load is not known: no rated load, no use");
     }
 
     public void Note(LiftOutcome outcome, string words) => _remarks.Add(new(outcome, words));
@@ -37,7 +38,8 @@ internal sealed class PieceJudgement(string kind, decimal? demand)
     /// <summary>Multiplies what is allowed; 1 leaves no trace.</summary>
     public void Reduce(string what, decimal factor)
     {
-        if (factor == 1) return;
+        if (factor == 1)
+            return;
         _reductions.Add(new(what, factor));
         Allowed *= factor;
     }
@@ -45,7 +47,8 @@ internal sealed class PieceJudgement(string kind, decimal? demand)
     /// <summary>Brings what is allowed to a figure.</summary>
     public void Bring(string what, decimal to)
     {
-        if (Allowed is not { } from || from == to) return;
+        if (Allowed is not { } from || from == to)
+            return;
         _reductions.Add(new(what, Figures.Ratio(to, from)));
         Allowed = to;
     }
@@ -54,13 +57,26 @@ internal sealed class PieceJudgement(string kind, decimal? demand)
     {
         var allowed = _forbidden ? null : Allowed;
         decimal? used = allowed is { } may && demand is { } asked ? Figures.Ratio(asked, may) : null;
-        var outcome = used > 1 + Tolerance ? LiftOutcome.Overloaded : used > CautionShare + Tolerance ? LiftOutcome.Caution : LiftOutcome.Ok;
+        var outcome =
+            used > 1 + Tolerance ? LiftOutcome.Overloaded
+            : used > CautionShare + Tolerance ? LiftOutcome.Caution
+            : LiftOutcome.Ok;
         foreach (var remark in _remarks)
         {
-            if (remark.Outcome > outcome) outcome = remark.Outcome;
+            if (remark.Outcome > outcome)
+                outcome = remark.Outcome;
         }
 
-        return new() { Kind = kind, Demand = demand, Allowed = allowed, Utilisation = used, Reductions = _reductions, Outcome = outcome, Remarks = _remarks };
+        return new()
+        {
+            Kind = kind,
+            Demand = demand,
+            Allowed = allowed,
+            Utilisation = used,
+            Reductions = _reductions,
+            Outcome = outcome,
+            Remarks = _remarks,
+        };
     }
 }
 
@@ -71,14 +87,16 @@ internal static class Figures
     private const decimal Most = 1e15m;
 
     /// <summary>A figure from statics.</summary>
-    public static decimal Of(double figure) => double.IsNaN(figure) || Math.Abs(figure) >= (double)Most ? Most : (decimal)figure;
+    public static decimal Of(double figure) =>
+        double.IsNaN(figure) || Math.Abs(figure) >= (double)Most ? Most : (decimal)figure;
 
     /// <summary>One over another, held to what can be written.</summary>
     /// <param name="over">0 and over.</param>
     /// <param name="under">Over 0.</param>
     public static decimal Ratio(decimal over, decimal under)
     {
-        if (under <= 0 || (double)over / (double)under >= (double)Most) return Most;
+        if (under <= 0 || (double)over / (double)under >= (double)Most)
+            return Most;
         return over / under;
     }
 }

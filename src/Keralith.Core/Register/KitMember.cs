@@ -15,23 +15,45 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
     public const int Most = 40;
 
     /// <summary>As it is typed: <c>2; hook, eye; 3500 lb; bears; HM-0042</c>.</summary>
-    public override string ToString() => string.Join("; ", new[] { Count.ToString(), Name, RatedLoad?.ToString() ?? "-", SharesLoad ? "bears" : "spare", Mark?.Text }.OfType<string>());
+    public override string ToString() =>
+        string.Join(
+            "; ",
+            new[]
+            {
+                Count.ToString(),
+                Name,
+                RatedLoad?.ToString() ?? "-",
+                SharesLoad ? "bears" : "spare",
+                Mark?.Text,
+            }.OfType<string>()
+        );
 
     /// <summary>Reads a line as typed.</summary>
     public static Checked<KitMember> Read(string line)
     {
         var cells = line.Split(';', StringSplitOptions.TrimEntries);
         var said = line.Trim();
-        if (cells.Length is < 4 or > 5) return new Refusal($"\"{said}\": write count; name; rated load or -; bears or spare; its mark if it has one, such as 2; foundry hook; 3500 lb; bears");
-        if (!int.TryParse(cells[0], System.Globalization.NumberStyles.None, null, out var count) || count is < 1 or > 1000) return new Refusal($"\"{said}\": the count is a whole number from 1 to 1000");
-        if (cells[1].Length is 0 or > 80) return new Refusal($"\"{said}\": name it in at most 80 letters");
-        if (cells[3] is not ("bears" or "spare")) return new Refusal($"\"{said}\": say whether it bears a leg's load: bears or spare");
+        if (cells.Length is < 4 or > 5)
+            return new Refusal(
+                $"\"{said}\": write count; name; rated load or -; bears or spare; its mark if it has one, such as 2; foundry hook; 3500 lb; bears"
+            );
+        if (
+            !int.TryParse(cells[0], System.Globalization.NumberStyles.None, null, out var count)
+            || count is < 1 or > 1000
+        )
+            return new Refusal($"\"{said}\": the count is a whole number from 1 to 1000");
+        if (cells[1].Length is 0 or > 80)
+            return new Refusal($"\"{said}\": name it in at most 80 letters");
+        if (cells[3] is not ("bears" or "spare"))
+            return new Refusal($"\"{said}\": say whether it bears a leg's load: bears or spare");
         Mass? load = null;
         if (cells[2] is not ("-" or ""))
         {
             var read = Mass.Read(cells[2]);
-            if (!read.Ok) return new Refusal($"\"{said}\": {read.Fault}");
-            if (read.Value.Kilograms <= 0) return new Refusal($"\"{said}\": a rated load is over 0");
+            if (!read.Ok)
+                return new Refusal($"\"{said}\": {read.Fault}");
+            if (read.Value.Kilograms <= 0)
+                return new Refusal($"\"{said}\": a rated load is over 0");
             load = read.Value;
         }
 
@@ -39,7 +61,8 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
         if (cells.Length == 5 && cells[4].Length > 0)
         {
             var read = Custody.Mark.Read(cells[4]);
-            if (!read.Ok) return new Refusal($"\"{said}\": {read.Fault}");
+            if (!read.Ok)
+                return new Refusal($"\"{said}\": {read.Fault}");
             mark = read.Value;
         }
 
@@ -50,6 +73,8 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
     public static Mass? OneLeg(IReadOnlyCollection<KitMember> members)
     {
         var bearing = members.Where(m => m.SharesLoad).ToList();
-        return bearing.Count == 0 || bearing.Any(m => m.RatedLoad is null) ? null : bearing.Min(m => m.RatedLoad!.Value);
+        return bearing.Count == 0 || bearing.Any(m => m.RatedLoad is null)
+            ? null
+            : bearing.Min(m => m.RatedLoad!.Value);
     }
 }

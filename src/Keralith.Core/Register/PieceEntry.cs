@@ -28,7 +28,17 @@ public sealed record PieceDetails(TagWords Tag, FitSizes Fit, IReadOnlyList<KitM
 {
     /// <summary>The fields that carry them.</summary>
     public static IReadOnlyList<string> Fields { get; } =
-        ["ratedAs", "ratedHitch", "ratedAngle", PieceEntryReader.Ratings, "legibility", "markingAt", PieceEntryReader.Members, "notes", .. PieceEntryReader.FitFields.Select(f => f.Field)];
+    [
+        "ratedAs",
+        "ratedHitch",
+        "ratedAngle",
+        PieceEntryReader.Ratings,
+        "legibility",
+        "markingAt",
+        PieceEntryReader.Members,
+        "notes",
+        .. PieceEntryReader.FitFields.Select(f => f.Field),
+    ];
 }
 
 /// <summary>What is entered of a piece: who it is, what its tag says, its sizes, its figures when new, where it hangs.</summary>
@@ -97,20 +107,33 @@ public sealed record PieceEntry
     /// <summary>Why what it says of the past can't be so; null when it can.</summary>
     /// <param name="today">The day it is entered.</param>
     public string? RefusalOn(DateOnly today) =>
-        CarriedOver?.LastPeriodic > today ? $"The last periodic inspection can't have been on {CarriedOver.LastPeriodic:yyyy-MM-dd}: that day is yet to come." : null;
+        CarriedOver?.LastPeriodic > today
+            ? $"The last periodic inspection can't have been on {CarriedOver.LastPeriodic:yyyy-MM-dd}: that day is yet to come."
+            : null;
 
     /// <summary>Why a marking that was read can't be called unread again; null when it isn't. What is against it would stop nothing any more.</summary>
     /// <param name="wasRead">Whether the marking on record was read.</param>
-    public string? RefusalToUnread(bool wasRead) => wasRead && !TagRead ? "A marking that was read stays read; enter what it says now." : null;
+    public string? RefusalToUnread(bool wasRead) =>
+        wasRead && !TagRead ? "A marking that was read stays read; enter what it says now." : null;
 
     /// <summary>Why a new part can't be recorded with these figures; null when it can. The old part's figures must not judge the new one: each is wanted anew.</summary>
     public static string? RefusalOfNewPart(GearPiece gear, string part, IEnumerable<BaselineKey> given)
     {
-        var missing = PieceEntryReader.BaselinesOf(gear).Where(b => b.Part.Path == part).Select(b => (Key: new BaselineKey(part, b.Criterion.Id), b.Criterion.BaselineName)).Where(b => !given.Contains(b.Key)).Select(b => b.BaselineName).ToList();
-        return missing.Count == 0 ? null : $"The new part is judged by its own figures: give {string.Join(", ", missing)}.";
+        var missing = PieceEntryReader
+            .BaselinesOf(gear)
+            .Where(b => b.Part.Path == part)
+            .Select(b => (Key: new BaselineKey(part, b.Criterion.Id), b.Criterion.BaselineName))
+            .Where(b => !given.Contains(b.Key))
+            .Select(b => b.BaselineName)
+            .ToList();
+        return missing.Count == 0
+            ? null
+            : $"The new part is judged by its own figures: give {string.Join(", ", missing)}.";
     }
 
     /// <summary>Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as one.</summary>
     public static string? RefusalOf(IEnumerable<BaselineFigure> set, Role role) =>
-        set.Any(b => b.Basis == BaselineBasis.Provisional) && !role.May(Right.AcceptProvisional) ? "Only a qualified person accepts a provisional figure." : null;
+        set.Any(b => b.Basis == BaselineBasis.Provisional) && !role.May(Right.AcceptProvisional)
+            ? "Only a qualified person accepts a provisional figure."
+            : null;
 }

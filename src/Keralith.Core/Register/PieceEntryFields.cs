@@ -43,17 +43,23 @@ public static class PieceEntryFields
             ["evidence"] = entry.CarriedOver?.Evidence ?? string.Empty,
         };
         var fit = new[] { entry.Fit.Throat, entry.Fit.Bowl, entry.Fit.Section, entry.Fit.Inside, entry.Fit.Stock };
-        for (var i = 0; i < fit.Length; i++) fields[PieceEntryReader.FitFields[i].Field] = fit[i]?.ToString() ?? string.Empty;
-        if (!entry.TagRead) fields[PieceEntryReader.TagUnread] = "true";
-        foreach (var chemical in met.Chemicals) fields[PieceEntryReader.ChemicalField(chemical)] = "true";
-        foreach (var (name, value) in entry.Gear.Values) fields[name] = value.Text;
-        foreach (var code in entry.TagEntries) fields[PieceEntryReader.TagField(code)] = "true";
+        for (var i = 0; i < fit.Length; i++)
+            fields[PieceEntryReader.FitFields[i].Field] = fit[i]?.ToString() ?? string.Empty;
+        if (!entry.TagRead)
+            fields[PieceEntryReader.TagUnread] = "true";
+        foreach (var chemical in met.Chemicals)
+            fields[PieceEntryReader.ChemicalField(chemical)] = "true";
+        foreach (var (name, value) in entry.Gear.Values)
+            fields[name] = value.Text;
+        foreach (var code in entry.TagEntries)
+            fields[PieceEntryReader.TagField(code)] = "true";
         foreach (var (key, figure) in entry.Baselines)
         {
             var (value, basis, links) = PieceEntryReader.Fields(key);
             fields[value] = figure.Length.ToString();
             fields[basis] = Words.Code(figure.Basis);
-            if (figure.Links is { } count) fields[links] = count.ToString();
+            if (figure.Links is { } count)
+                fields[links] = count.ToString();
         }
 
         return fields;

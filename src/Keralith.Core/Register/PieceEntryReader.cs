@@ -27,7 +27,11 @@ public sealed class PieceEntryReader
 
     /// <summary>The field name of a baseline's figure, its basis and its count of links.</summary>
     public static (string Value, string Basis, string Links) Fields(BaselineKey key) =>
-        ($"baseline:{key.Part}:{key.Criterion}", $"basis:{key.Part}:{key.Criterion}", $"links:{key.Part}:{key.Criterion}");
+        (
+            $"baseline:{key.Part}:{key.Criterion}",
+            $"basis:{key.Part}:{key.Criterion}",
+            $"links:{key.Part}:{key.Criterion}"
+        );
 
     /// <summary>The field name of a tag entry's tick.</summary>
     public static string TagField(string code) => $"tag:{code}";
@@ -64,15 +68,21 @@ public sealed class PieceEntryReader
     /// <summary>The fields of the sizes that decide what seats in what, with what each asks for.</summary>
     public static IReadOnlyList<(string Field, string Label)> FitFields { get; } =
     [
-        ("fit:throat", "Hook: opening at the throat, latch held back"), ("fit:bowl", "Hook: width of the bowl"), ("fit:section", "Hook: thickness at the bowl"),
-        ("fit:inside", "Eye, link or bow: clear opening"), ("fit:stock", "Eye, link or bow: thickness where it rests"),
+        ("fit:throat", "Hook: opening at the throat, latch held back"),
+        ("fit:bowl", "Hook: width of the bowl"),
+        ("fit:section", "Hook: thickness at the bowl"),
+        ("fit:inside", "Eye, link or bow: clear opening"),
+        ("fit:stock", "Eye, link or bow: thickness where it rests"),
     ];
 
     /// <summary>Reads a piece.</summary>
     /// <param name="fields">What was typed, by field name: <c>mark</c>, <c>family</c>, attributes by their names, and so on.</param>
     /// <param name="mayBeAsked">Attributes the family needs that the source had no place for: left out, they are asked for later.</param>
     /// <returns>The piece, or the faults by field name.</returns>
-    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(IReadOnlyDictionary<string, string> fields, IReadOnlySet<string>? mayBeAsked = null)
+    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(
+        IReadOnlyDictionary<string, string> fields,
+        IReadOnlySet<string>? mayBeAsked = null
+    )
     {
         var reader = new PieceEntryReader(fields);
         var entry = reader.Entry(mayBeAsked ?? new HashSet<string>());
@@ -90,22 +100,53 @@ public sealed class PieceEntryReader
     /// that of a twin.
     /// </summary>
     /// <returns>The pieces, the first one first; none when there are faults.</returns>
-    public static (IReadOnlyList<PieceEntry> Entries, IReadOnlyDictionary<string, string> Faults) ReadAlike(IReadOnlyDictionary<string, string> fields)
+    public static (IReadOnlyList<PieceEntry> Entries, IReadOnlyDictionary<string, string> Faults) ReadAlike(
+        IReadOnlyDictionary<string, string> fields
+    )
     {
         var (first, faults) = Read(fields);
-        var lines = (fields.GetValueOrDefault(Alike) ?? string.Empty).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+        var lines = (fields.GetValueOrDefault(Alike) ?? string.Empty).Split(
+            '\n',
+            StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+        );
         var all = new Dictionary<string, string>(faults);
-        if (lines.Length >= MostAlike) all[Alike] = $"At most {MostAlike} pieces at once, the first included; this names {lines.Length + 1}.";
+        if (lines.Length >= MostAlike)
+            all[Alike] = $"At most {MostAlike} pieces at once, the first included; this names {lines.Length + 1}.";
         var others = new List<PieceEntry>();
         foreach (var line in all.Count == 0 ? lines : [])
         {
-            var words = line.Split([' ', ',', ';', '\t'], 2, StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
+            var words = line.Split(
+                [' ', ',', ';', '\t'],
+                2,
+                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+            );
             var mark = Mark.Read(words.Length > 0 ? words[0] : null);
             var serial = words.Length > 1 ? words[1] : null;
-            if (!mark.Ok) all[Alike] = $"\"{line}\": {mark.Fault}";
-            else if (serial?.Length > LongestText) all[Alike] = $"{mark.Value}: a serial has at most {LongestText} letters.";
-            else if (mark.Value == first!.Mark || others.Any(o => o.Mark == mark.Value)) all[Alike] = $"{mark.Value} stands twice.";
-            else others.Add(first with { CarriedOver = null, Mark = mark.Value, Serial = serial, Baselines = first.Baselines.ToDictionary(b => b.Key, b => b.Value.Basis == BaselineBasis.New ? b.Value with { Basis = BaselineBasis.Twin } : b.Value) });
+            if (!mark.Ok)
+                all[Alike] = $"\"{line}\": {mark.Fault}";
+            else if (serial?.Length > LongestText)
+                all[Alike] = $"{mark.Value}: a serial has at most {LongestText} letters.";
+            else if (mark.Value == first!.Mark || others.Any(o => o.Mark == mark.Value))
+                all[Alike] = $"{mark.Value} stands twice.";
+            else
+                others.Add(
+                    first with
+                    {
+                        CarriedOver = null,
+                        Mark = mark.Value,
+                        Serial = serial,
+                        Baselines = first.Baselines.ToDictionary(
+                            b => b.Key,
+                            b =>
+                                b.Value.Basis == BaselineBasis.New
+                                    ? b.Value with
+                                    {
+                                        Basis = BaselineBasis.Twin,
+                                    }
+                                    : b.Value
+                        ),
+                    }
+                );
         }
 
         return (all.Count == 0 ? [first!, .. others] : [], all);
@@ -114,7 +155,8 @@ public sealed class PieceEntryReader
     private PieceEntry? Entry(IReadOnlySet<string> mayBeAsked)
     {
         var mark = Mark.Read(Typed("mark"));
-        if (!mark.Ok) Refuse("mark", mark.Fault!);
+        if (!mark.Ok)
+            Refuse("mark", mark.Fault!);
         if (GearFamilies.Find(Typed("family") ?? string.Empty) is not { } family)
         {
             Refuse("family", "Choose the family.");
@@ -124,18 +166,23 @@ public sealed class PieceEntryReader
         var gear = Gear(family);
         foreach (var name in family.Requires)
         {
-            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name) && !mayBeAsked.Contains(name)) Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
+            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name) && !mayBeAsked.Contains(name))
+                Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
         }
 
         var ratedLoad = Read("ratedLoad", Mass.Read);
-        if (ratedLoad?.Kilograms <= 0) Refuse("ratedLoad", "A rated load is over 0.");
+        if (ratedLoad?.Kilograms <= 0)
+            Refuse("ratedLoad", "A rated load is over 0.");
         var factor = Read("designFactor", t => QuantityText.Bare(t, "4"));
-        if (factor is <= 0 or > 20) Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
+        if (factor is <= 0 or > 20)
+            Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
         var service = Words.Find<ServiceClass>(Typed("serviceClass") ?? "normal", Words.Code);
-        if (service is null) Refuse("serviceClass", "Choose normal, heavy or severe.");
+        if (service is null)
+            Refuse("serviceClass", "Choose normal, heavy or severe.");
         var since = Date("inServiceSince");
         var store = int.TryParse(Typed("store"), out var id) ? id : 0;
-        if (store <= 0) Refuse("store", "Choose the store it hangs in.");
+        if (store <= 0)
+            Refuse("store", "Choose the store it hangs in.");
         var baselines = Baselines(gear);
         var details = Details();
         var entry = new PieceEntry
@@ -148,7 +195,15 @@ public sealed class PieceEntryReader
             RatedLoad = ratedLoad,
             DesignFactor = factor,
             RatedFor = Text("ratedFor"),
-            Surroundings = new(Read("coldest", Temperature.Read), Read("hottest", Temperature.Read), Read("hasMet", Temperature.Read), Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()) { MakersWord = Text("makersWord") },
+            Surroundings = new(
+                Read("coldest", Temperature.Read),
+                Read("hottest", Temperature.Read),
+                Read("hasMet", Temperature.Read),
+                Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()
+            )
+            {
+                MakersWord = Text("makersWord"),
+            },
             TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Ticked(TagField(c))).ToList(),
             ServiceClass = service ?? ServiceClass.Normal,
             InServiceSince = since,
@@ -170,21 +225,31 @@ public sealed class PieceEntryReader
 
     private PieceDetails Details()
     {
-        return new(Marked(), new(Fit(0), Fit(1), Fit(3), Fit(4), Fit(2)), Lines(Members, KitMember.Most, KitMember.Read), Text("notes", LongestNotes));
+        return new(
+            Marked(),
+            new(Fit(0), Fit(1), Fit(3), Fit(4), Fit(2)),
+            Lines(Members, KitMember.Most, KitMember.Read),
+            Text("notes", LongestNotes)
+        );
 
-        Length? Fit(int i) => Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
+        Length? Fit(int i) =>
+            Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
     }
 
     /// <summary>Reads figures when new alone.</summary>
     /// <returns>The figures, and the faults by field name.</returns>
-    public static (Dictionary<BaselineKey, BaselineFigure> Figures, IReadOnlyDictionary<string, string> Faults) Figures(GearPiece gear, IReadOnlyDictionary<string, string> fields)
+    public static (Dictionary<BaselineKey, BaselineFigure> Figures, IReadOnlyDictionary<string, string> Faults) Figures(
+        GearPiece gear,
+        IReadOnlyDictionary<string, string> fields
+    )
     {
         var reader = new PieceEntryReader(fields);
         return (reader.Baselines(gear), reader._faults);
     }
 
     /// <summary>Reads the details alone, from fields that were accepted before.</summary>
-    public static PieceDetails Details(IReadOnlyDictionary<string, string> fields) => new PieceEntryReader(fields).Details();
+    public static PieceDetails Details(IReadOnlyDictionary<string, string> fields) =>
+        new PieceEntryReader(fields).Details();
 
     private TagWords Marked()
     {
@@ -193,39 +258,66 @@ public sealed class PieceEntryReader
         Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical, Words.Code);
         MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag, Words.Code);
         var angle = Read("ratedAngle", Angle.Read);
-        if (angle?.Degrees is <= 0 or > 90) Refuse("ratedAngle", "An angle from the horizontal lies over 0 and up to 90 deg; 60 deg from the horizontal is 30 deg from the vertical.");
+        if (angle?.Degrees is <= 0 or > 90)
+            Refuse(
+                "ratedAngle",
+                "An angle from the horizontal lies over 0 and up to 90 deg; 60 deg from the horizontal is 30 deg from the vertical."
+            );
         return new(rated, hitch, angle, Lines(Ratings, MarkedRating.Most, MarkedRating.Read), legibility, place);
     }
 
     private int? Lot(GearFamily family)
     {
-        if (Typed("lotCount") is not { } typed) return null;
-        if (family.Group != FamilyGroup.Hardware) Refuse("lotCount", "Only small hardware is kept as a lot; every other piece has a mark of its own.");
-        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count <= 100_000) return count;
-        else Refuse("lotCount", $"\"{typed}\" should be a whole number up to 100000.");
+        if (Typed("lotCount") is not { } typed)
+            return null;
+        if (family.Group != FamilyGroup.Hardware)
+            Refuse("lotCount", "Only small hardware is kept as a lot; every other piece has a mark of its own.");
+        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count <= 100_000)
+            return count;
+        else
+            Refuse("lotCount", $"\"{typed}\" should be a whole number up to 100000.");
         return null;
     }
 
     private CarriedOver? Carried()
     {
         var (on, by, evidence) = (Date("lastPeriodic"), Text("lastInspector"), Text("evidence"));
-        if (on is null && by is null && evidence is null) return null;
-        if (on is null && !_faults.ContainsKey("lastPeriodic")) Refuse("lastPeriodic", "A report is taken over with its date, inspector and name: write the date of the last periodic inspection.");
-        if (by is null) Refuse("lastInspector", "A report is taken over with its date, inspector and name: write who inspected it.");
-        if (evidence is null) Refuse("evidence", "A report is taken over with its date, inspector and name: write the report's name or number.");
+        if (on is null && by is null && evidence is null)
+            return null;
+        if (on is null && !_faults.ContainsKey("lastPeriodic"))
+            Refuse(
+                "lastPeriodic",
+                "A report is taken over with its date, inspector and name: write the date of the last periodic inspection."
+            );
+        if (by is null)
+            Refuse(
+                "lastInspector",
+                "A report is taken over with its date, inspector and name: write who inspected it."
+            );
+        if (evidence is null)
+            Refuse(
+                "evidence",
+                "A report is taken over with its date, inspector and name: write the report's name or number."
+            );
         return on is { } day && by is not null && evidence is not null ? new(day, by, evidence) : null;
     }
 
     private List<T> Lines<T>(string field, int most, Func<string, Checked<T>> read)
     {
-        var lines = (Typed(field) ?? string.Empty).Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
-        if (lines.Length > most) Refuse(field, $"At most {most} lines.");
+        var lines = (Typed(field) ?? string.Empty).Split(
+            '\n',
+            StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
+        );
+        if (lines.Length > most)
+            Refuse(field, $"At most {most} lines.");
         var values = new List<T>();
         foreach (var line in lines.Take(most))
         {
             var value = read(line);
-            if (value.Ok) values.Add(value.Value);
-            else Refuse(field, $"{value.Fault}.");
+            if (value.Ok)
+                values.Add(value.Value);
+            else
+                Refuse(field, $"{value.Fault}.");
         }
 
         return values;
@@ -234,8 +326,10 @@ public sealed class PieceEntryReader
     private T Choice<T>(string field, T usual, Func<T, string> codeOf)
         where T : struct, Enum
     {
-        if (Typed(field) is not { } typed) return usual;
-        if (Words.Find(typed, codeOf) is { } chosen) return chosen;
+        if (Typed(field) is not { } typed)
+            return usual;
+        if (Words.Find(typed, codeOf) is { } chosen)
+            return chosen;
         Refuse(field, $"\"{typed}\" should be one of {string.Join(", ", Enum.GetValues<T>().Select(codeOf))}.");
         return usual;
     }
@@ -244,8 +338,14 @@ public sealed class PieceEntryReader
     private Length? Sized(string field, Length size)
     {
         var most = field is "reach" or "width" or "lift" or "circumference" or "span" ? LongestReach : LargestSize;
-        if (size.Millimetres > 0 && size <= most) return size;
-        Refuse(field, size.Millimetres <= 0 ? "A size is over 0." : $"{size} is larger than any gear of this kind; check the figure and its unit.");
+        if (size.Millimetres > 0 && size <= most)
+            return size;
+        Refuse(
+            field,
+            size.Millimetres <= 0
+                ? "A size is over 0."
+                : $"{size} is larger than any gear of this kind; check the figure and its unit."
+        );
         return null;
     }
 
@@ -254,11 +354,15 @@ public sealed class PieceEntryReader
         var values = new Dictionary<string, AttributeValue>();
         foreach (var name in family.Asks.Union(OfEveryFamily))
         {
-            if (Typed(name) is not { } typed) continue;
+            if (Typed(name) is not { } typed)
+                continue;
             var value = GearAttributes.Find(name)!.Read(typed);
-            if (value is { Ok: true, Value: LengthValue length }) _ = Sized(name, length.Length);
-            if (value.Ok) values[name] = value.Value;
-            else Refuse(name, $"{value.Fault}.");
+            if (value is { Ok: true, Value: LengthValue length })
+                _ = Sized(name, length.Length);
+            if (value.Ok)
+                values[name] = value.Value;
+            else
+                Refuse(name, $"{value.Fault}.");
         }
 
         return new(family, values);
@@ -271,7 +375,8 @@ public sealed class PieceEntryReader
         {
             var key = new BaselineKey(part.Path, criterion.Id);
             var (valueField, basisField, linksField) = Fields(key);
-            if (Typed(valueField) is null) continue;
+            if (Typed(valueField) is null)
+                continue;
             var length = Read(valueField, Length.Read);
             if (length?.Millimetres <= 0)
             {
@@ -280,15 +385,22 @@ public sealed class PieceEntryReader
             }
 
             var basis = Words.Find<BaselineBasis>(Typed(basisField) ?? "new", Words.Code);
-            if (basis is null) Refuse(basisField, "Choose where the figure comes from.");
+            if (basis is null)
+                Refuse(basisField, "Choose where the figure comes from.");
             int? links = null;
             if (criterion.OverLinks)
             {
-                if (int.TryParse(Typed(linksField), System.Globalization.NumberStyles.None, null, out var count) && count is >= 1 and <= 1000) links = count;
-                else Refuse(linksField, "Over how many links? Write a whole number.");
+                if (
+                    int.TryParse(Typed(linksField), System.Globalization.NumberStyles.None, null, out var count)
+                    && count is >= 1 and <= 1000
+                )
+                    links = count;
+                else
+                    Refuse(linksField, "Over how many links? Write a whole number.");
             }
 
-            if (length is { } l && basis is { } b) baselines[key] = new(l, b, links);
+            if (length is { } l && basis is { } b)
+                baselines[key] = new(l, b, links);
         }
 
         return baselines;
@@ -296,32 +408,39 @@ public sealed class PieceEntryReader
 
     private bool Ticked(string name) => Typed(name) is "true" or "on" or "yes";
 
-    private string? Typed(string name) => _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
+    private string? Typed(string name) =>
+        _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
 
     private string? Text(string name, int most = LongestText)
     {
         var text = Typed(name);
-        if (text?.Length > most) Refuse(name, $"At most {most} letters.");
+        if (text?.Length > most)
+            Refuse(name, $"At most {most} letters.");
         return text;
     }
 
     private T? Read<T>(string name, Func<string, Checked<T>> read)
         where T : struct
     {
-        if (Typed(name) is not { } typed) return null;
+        if (Typed(name) is not { } typed)
+            return null;
         var value = read(typed);
-        if (value.Ok) return value.Value;
+        if (value.Ok)
+            return value.Value;
         Refuse(name, $"{value.Fault}.");
         return null;
     }
 
     private DateOnly? Date(string name)
     {
-        if (Typed(name) is not { } typed) return null;
-        if (DateOnly.TryParseExact(typed, "yyyy-MM-dd", out var date) && date.Year >= 1900) return date;
+        if (Typed(name) is not { } typed)
+            return null;
+        if (DateOnly.TryParseExact(typed, "yyyy-MM-dd", out var date) && date.Year >= 1900)
+            return date;
         Refuse(name, "Write the date as year-month-day, such as 2026-03-01.");
         return null;
     }
 
-    private void Refuse(string field, string fault) => _faults.TryAdd(field, char.ToUpperInvariant(fault[0]) + fault[1..]);
+    private void Refuse(string field, string fault) =>
+        _faults.TryAdd(field, char.ToUpperInvariant(fault[0]) + fault[1..]);
 }

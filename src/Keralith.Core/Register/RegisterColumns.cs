@@ -8,7 +8,10 @@ public sealed class StoreNames(IEnumerable<(int Id, string Name)> stores)
 {
     private readonly List<(int Id, string Name)> _all = stores.ToList();
 
-    public int? IdOf(string name) => _all.Where(s => string.Equals(s.Name, name.Trim(), StringComparison.OrdinalIgnoreCase)).Select(s => (int?)s.Id).FirstOrDefault();
+    public int? IdOf(string name) =>
+        _all.Where(s => string.Equals(s.Name, name.Trim(), StringComparison.OrdinalIgnoreCase))
+            .Select(s => (int?)s.Id)
+            .FirstOrDefault();
 
     public string NameOf(int id) => _all.Where(s => s.Id == id).Select(s => s.Name).FirstOrDefault() ?? string.Empty;
 
@@ -35,38 +38,137 @@ public static class RegisterColumns
     /// <summary>The fixed columns, in their fixed order.</summary>
     public static IReadOnlyList<string> Fixed { get; } =
     [
-        "mark", "serial", "family", "maker", "model", "batch", "size", "grade", "legs", "reach", "rated_load", "design_factor", "fiber", "construction", "core", "shoulder", "pin_type", "body", "termination",
-        "end_fitting", "width", "falls", "medium", "power", "latch", "own_weight", Throat, Section, Gauge, GaugeLinks, Body, Pin, Basis, "calibration_due", "lot_count", "store", "peg", "service_class",
-        "in_service_since", "last_periodic", "last_inspector", "evidence", "colour", "notes",
+        "mark",
+        "serial",
+        "family",
+        "maker",
+        "model",
+        "batch",
+        "size",
+        "grade",
+        "legs",
+        "reach",
+        "rated_load",
+        "design_factor",
+        "fiber",
+        "construction",
+        "core",
+        "shoulder",
+        "pin_type",
+        "body",
+        "termination",
+        "end_fitting",
+        "width",
+        "falls",
+        "medium",
+        "power",
+        "latch",
+        "own_weight",
+        Throat,
+        Section,
+        Gauge,
+        GaugeLinks,
+        Body,
+        Pin,
+        Basis,
+        "calibration_due",
+        "lot_count",
+        "store",
+        "peg",
+        "service_class",
+        "in_service_since",
+        "last_periodic",
+        "last_inspector",
+        "evidence",
+        "colour",
+        "notes",
     ];
 
     /// <summary>Columns with a field of their own name, other than attributes.</summary>
     private static readonly string[] Plain =
     [
-        "mark", "serial", "family", "maker", "model", "batch", "ratedLoad", "designFactor", "ratedFor", "calibrationDue", "lotCount", "peg", "serviceClass", "inServiceSince", "lastPeriodic", "lastInspector", "evidence", "notes",
-        "ratedAs", "ratedHitch", "ratedAngle", "legibility", "markingAt", PieceEntryReader.Ratings, PieceEntryReader.Members, "coldest", "hottest", "hasMet", "makersWord", .. PieceEntryReader.FitFields.Select(f => f.Field),
+        "mark",
+        "serial",
+        "family",
+        "maker",
+        "model",
+        "batch",
+        "ratedLoad",
+        "designFactor",
+        "ratedFor",
+        "calibrationDue",
+        "lotCount",
+        "peg",
+        "serviceClass",
+        "inServiceSince",
+        "lastPeriodic",
+        "lastInspector",
+        "evidence",
+        "notes",
+        "ratedAs",
+        "ratedHitch",
+        "ratedAngle",
+        "legibility",
+        "markingAt",
+        PieceEntryReader.Ratings,
+        PieceEntryReader.Members,
+        "coldest",
+        "hottest",
+        "hasMet",
+        "makersWord",
+        .. PieceEntryReader.FitFields.Select(f => f.Field),
     ];
 
-    private static readonly Dictionary<string, string> FieldOf = Plain.Concat(GearAttributes.All.Select(a => a.Name)).Distinct().ToDictionary(Column, StringComparer.OrdinalIgnoreCase);
+    private static readonly Dictionary<string, string> FieldOf = Plain
+        .Concat(GearAttributes.All.Select(a => a.Name))
+        .Distinct()
+        .ToDictionary(Column, StringComparer.OrdinalIgnoreCase);
 
-    private static readonly HashSet<string> Attributes = GearAttributes.All.Select(a => a.Name).Except(Plain).ToHashSet();
+    private static readonly HashSet<string> Attributes = GearAttributes
+        .All.Select(a => a.Name)
+        .Except(Plain)
+        .ToHashSet();
 
     /// <summary>All columns: the fixed ones, then those that carry the rest.</summary>
     public static IReadOnlyList<string> All { get; } =
     [
-        .. Fixed, "rated_for", "rated_as", "rated_hitch", "rated_angle", Column(PieceEntryReader.Ratings), "legibility", "marking_at", TagCarries, Column(PieceEntryReader.Members), "coldest", "hottest", "has_met", Meets, "makers_word",
+        .. Fixed,
+        "rated_for",
+        "rated_as",
+        "rated_hitch",
+        "rated_angle",
+        Column(PieceEntryReader.Ratings),
+        "legibility",
+        "marking_at",
+        TagCarries,
+        Column(PieceEntryReader.Members),
+        "coldest",
+        "hottest",
+        "has_met",
+        Meets,
+        "makers_word",
         .. PieceEntryReader.FitFields.Select(f => Column(f.Field)),
         .. GearFamilies.All.SelectMany(f => f.Asks).Distinct().Select(Column).Except(Fixed),
     ];
 
     /// <summary>Whether a heading names a column: one of <see cref="All"/>, or <c>baseline:part:criterion</c> for one figure on one part.</summary>
-    public static bool Knows(string heading) => All.Contains(heading) || (heading.StartsWith(BaselineStart, StringComparison.Ordinal) && heading.Split(':') is { Length: 3 } words && Catalogue.Find(words[2]) is { BaselineName: not null });
+    public static bool Knows(string heading) =>
+        All.Contains(heading)
+        || (
+            heading.StartsWith(BaselineStart, StringComparison.Ordinal)
+            && heading.Split(':') is { Length: 3 } words
+            && Catalogue.Find(words[2]) is { BaselineName: not null }
+        );
 
     /// <summary>The column a strange heading most likely means: the same letters, whatever stands between them; null when none.</summary>
     public static string? Guess(string heading)
     {
         var plain = Bare(heading);
-        return plain.Length == 0 ? null : Fixed.FirstOrDefault(c => Bare(c) == plain) ?? Aliases.GetValueOrDefault(plain) ?? All.FirstOrDefault(c => Bare(c) == plain);
+        return plain.Length == 0
+            ? null
+            : Fixed.FirstOrDefault(c => Bare(c) == plain)
+                ?? Aliases.GetValueOrDefault(plain)
+                ?? All.FirstOrDefault(c => Bare(c) == plain);
     }
 
     private static readonly Dictionary<string, string> Aliases = new()
@@ -100,34 +202,64 @@ public static class RegisterColumns
     /// <param name="cells">Cells by column; blank where the piece has none.</param>
     /// <param name="stores">The stores there are.</param>
     /// <returns>The piece, the faults by column, and the columns filled in that this family is not asked for.</returns>
-    public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults, IReadOnlyList<string> PassedOver) Read(IReadOnlyDictionary<string, string> cells, StoreNames stores)
+    public static (
+        PieceEntry? Entry,
+        IReadOnlyDictionary<string, string> Faults,
+        IReadOnlyList<string> PassedOver
+    ) Read(IReadOnlyDictionary<string, string> cells, StoreNames stores)
     {
         var faults = new Dictionary<string, string>();
         var passedOver = new List<string>();
         var fields = new Dictionary<string, string>();
         var family = GearFamilies.Find(Cell("family").ToLowerInvariant());
-        if (family is null) faults["family"] = Cell("family").Length == 0 ? "Write the family's code, such as alloy-chain-sling." : $"\"{Cell("family")}\" is no family; write its code, such as alloy-chain-sling.";
+        if (family is null)
+            faults["family"] =
+                Cell("family").Length == 0
+                    ? "Write the family's code, such as alloy-chain-sling."
+                    : $"\"{Cell("family")}\" is no family; write its code, such as alloy-chain-sling.";
         foreach (var (column, text) in cells)
         {
-            if (string.IsNullOrWhiteSpace(text)) continue;
+            if (string.IsNullOrWhiteSpace(text))
+                continue;
             var cell = text.Trim();
-            if (column == "store") Store(cell);
-            else if (column == TagCarries) foreach (var code in cell.Split(' ', StringSplitOptions.RemoveEmptyEntries)) fields[PieceEntryReader.TagField(code)] = "true";
-            else if (column == Meets) foreach (var code in cell.Split(' ', StringSplitOptions.RemoveEmptyEntries)) fields[$"meets:{code}"] = "true";
-            else if (column == "latch") Attribute("hookLatch", column, cell.ToLowerInvariant());
-            else if (FieldOf.TryGetValue(column, out var field) && Attributes.Contains(field)) Attribute(field, column, Plainly(field, cell));
-            else if (FieldOf.TryGetValue(column, out field)) fields[field] = column is "family" or "service_class" ? cell.ToLowerInvariant() : cell.Replace(" | ", "\n", StringComparison.Ordinal);
+            if (column == "store")
+                Store(cell);
+            else if (column == TagCarries)
+                foreach (var code in cell.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+                    fields[PieceEntryReader.TagField(code)] = "true";
+            else if (column == Meets)
+                foreach (var code in cell.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+                    fields[$"meets:{code}"] = "true";
+            else if (column == "latch")
+                Attribute("hookLatch", column, cell.ToLowerInvariant());
+            else if (FieldOf.TryGetValue(column, out var field) && Attributes.Contains(field))
+                Attribute(field, column, Plainly(field, cell));
+            else if (FieldOf.TryGetValue(column, out field))
+                fields[field] = column is "family" or "service_class"
+                    ? cell.ToLowerInvariant()
+                    : cell.Replace(" | ", "\n", StringComparison.Ordinal);
         }
 
-        if (Cell("store").Length == 0) faults["store"] = $"Write the store it hangs in: {stores}.";
-        if (Cell(TagCarries).Length == 0) fields[PieceEntryReader.TagUnread] = "true";
-        if (family is null) return (null, faults, passedOver);
+        if (Cell("store").Length == 0)
+            faults["store"] = $"Write the store it hangs in: {stores}.";
+        if (Cell(TagCarries).Length == 0)
+            fields[PieceEntryReader.TagUnread] = "true";
+        if (family is null)
+            return (null, faults, passedOver);
         Baselines(PieceEntryReader.Gear(family, fields));
-        var without = family.Requires.Where(name => !cells.ContainsKey(name == "hookLatch" ? "latch" : Column(name))).ToHashSet();
+        var without = family
+            .Requires.Where(name => !cells.ContainsKey(name == "hookLatch" ? "latch" : Column(name)))
+            .ToHashSet();
         var (entry, found) = PieceEntryReader.Read(fields, without);
         foreach (var (field, fault) in found)
         {
-            var column = field.StartsWith(BaselineStart, StringComparison.Ordinal) || field.StartsWith("links:", StringComparison.Ordinal) || field.StartsWith("basis:", StringComparison.Ordinal) ? ColumnOfBaseline(field) : field == "hookLatch" ? "latch" : Column(field);
+            var column =
+                field.StartsWith(BaselineStart, StringComparison.Ordinal)
+                || field.StartsWith("links:", StringComparison.Ordinal)
+                || field.StartsWith("basis:", StringComparison.Ordinal)
+                    ? ColumnOfBaseline(field)
+                : field == "hookLatch" ? "latch"
+                : Column(field);
             faults.TryAdd(column, fault);
         }
 
@@ -137,14 +269,18 @@ public static class RegisterColumns
 
         void Store(string name)
         {
-            if (stores.IdOf(name) is { } id) fields["store"] = id.ToString();
-            else faults["store"] = $"\"{name}\" is no store; write one of {stores}.";
+            if (stores.IdOf(name) is { } id)
+                fields["store"] = id.ToString();
+            else
+                faults["store"] = $"\"{name}\" is no store; write one of {stores}.";
         }
 
         void Attribute(string field, string column, string value)
         {
-            if (family is null || family.Asks.Contains(field) || PieceEntryReader.OfEveryFamily.Contains(field)) fields[field] = value;
-            else passedOver.Add(column);
+            if (family is null || family.Asks.Contains(field) || PieceEntryReader.OfEveryFamily.Contains(field))
+                fields[field] = value;
+            else
+                passedOver.Add(column);
         }
 
         void Baselines(GearPiece gear)
@@ -156,19 +292,38 @@ public static class RegisterColumns
                 var (value, basisField, links) = PieceEntryReader.Fields(new(part.Path, criterion.Id));
                 var own = Cell(value);
                 var column = own.Length > 0 ? value : ColumnOf(gear, part.Path, criterion);
-                if (column is null || Cell(column).Length == 0) continue;
+                if (column is null || Cell(column).Length == 0)
+                    continue;
                 used.Add(column);
 
                 // One figure on one part is written 11.25 in over 10 links, catalogue.
                 var (figure, over, from) = own.Length > 0 ? Whole(own, basis) : (Cell(column), Cell(GaugeLinks), basis);
                 fields[value] = figure;
                 fields[basisField] = from;
-                if (criterion.OverLinks) fields[links] = over;
+                if (criterion.OverLinks)
+                    fields[links] = over;
             }
 
             // Gear in use for years was measured today or when new: which of the two is never guessed.
-            if (used.Any(c => c is Throat or Section or Gauge or Body or Pin) && Cell(Basis).Length == 0 && Cell("last_periodic").Length > 0) faults[Basis] = "This is gear taken over: say where its figures come from, new, catalogue, twin or provisional.";
-            passedOver.AddRange(cells.Where(c => !string.IsNullOrWhiteSpace(c.Value) && (c.Key is Throat or Section or Gauge or Body or Pin || c.Key.StartsWith(BaselineStart, StringComparison.Ordinal)) && !used.Contains(c.Key)).Select(c => c.Key));
+            if (
+                used.Any(c => c is Throat or Section or Gauge or Body or Pin)
+                && Cell(Basis).Length == 0
+                && Cell("last_periodic").Length > 0
+            )
+                faults[Basis] =
+                    "This is gear taken over: say where its figures come from, new, catalogue, twin or provisional.";
+            passedOver.AddRange(
+                cells
+                    .Where(c =>
+                        !string.IsNullOrWhiteSpace(c.Value)
+                        && (
+                            c.Key is Throat or Section or Gauge or Body or Pin
+                            || c.Key.StartsWith(BaselineStart, StringComparison.Ordinal)
+                        )
+                        && !used.Contains(c.Key)
+                    )
+                    .Select(c => c.Key)
+            );
         }
     }
 
@@ -182,27 +337,37 @@ public static class RegisterColumns
         var cells = new Dictionary<string, string>();
         foreach (var (field, value) in fields)
         {
-            if (value.Length > 0 && (Plain.Contains(field) || Attributes.Contains(field))) cells[field == "hookLatch" ? "latch" : Column(field)] = field is "shoulder" or "hookLatch" ? (value == "true" ? "yes" : "no") : value.Replace("\n", " | ", StringComparison.Ordinal);
+            if (value.Length > 0 && (Plain.Contains(field) || Attributes.Contains(field)))
+                cells[field == "hookLatch" ? "latch" : Column(field)] = field is "shoulder" or "hookLatch"
+                    ? (value == "true" ? "yes" : "no")
+                    : value.Replace("\n", " | ", StringComparison.Ordinal);
         }
 
         cells["store"] = stores.NameOf(entry.Store);
-        if (entry.TagRead && entry.TagEntries.Count > 0) cells[TagCarries] = string.Join(' ', entry.TagEntries);
-        if (entry.Surroundings.Chemicals.Count > 0) cells[Meets] = string.Join(' ', entry.Surroundings.Chemicals.Select(Words.Code));
-        var shared = entry.Baselines.GroupBy(b => ColumnOf(entry.Gear, b.Key.Part, Catalogue.Find(b.Key.Criterion)!)).ToList();
+        if (entry.TagRead && entry.TagEntries.Count > 0)
+            cells[TagCarries] = string.Join(' ', entry.TagEntries);
+        if (entry.Surroundings.Chemicals.Count > 0)
+            cells[Meets] = string.Join(' ', entry.Surroundings.Chemicals.Select(Words.Code));
+        var shared = entry
+            .Baselines.GroupBy(b => ColumnOf(entry.Gear, b.Key.Part, Catalogue.Find(b.Key.Criterion)!))
+            .ToList();
         var basis = entry.Baselines.Values.Select(b => b.Basis).Distinct().ToList();
-        if (basis.Count == 1) cells[Basis] = Words.Code(basis[0]);
+        if (basis.Count == 1)
+            cells[Basis] = Words.Code(basis[0]);
         foreach (var group in shared)
         {
             if (group.Key is { } column && basis.Count == 1 && group.Select(b => b.Value).Distinct().Count() == 1)
             {
                 cells[column] = group.First().Value.Length.ToString();
-                if (group.First().Value.Links is { } links) cells[GaugeLinks] = links.ToString();
+                if (group.First().Value.Links is { } links)
+                    cells[GaugeLinks] = links.ToString();
                 continue;
             }
 
             foreach (var (key, figure) in group)
             {
-                cells[PieceEntryReader.Fields(key).Value] = $"{figure.Length}{(figure.Links is { } n ? $" over {n} links" : string.Empty)}, {Words.Code(figure.Basis)}";
+                cells[PieceEntryReader.Fields(key).Value] =
+                    $"{figure.Length}{(figure.Links is { } n ? $" over {n} links" : string.Empty)}, {Words.Code(figure.Basis)}";
             }
         }
 
@@ -210,31 +375,41 @@ public static class RegisterColumns
     }
 
     /// <summary>A field's column: <c>ratedLoad</c> stands under <c>rated_load</c>.</summary>
-    public static string Column(string field) => string.Concat(field.Select(c => char.IsUpper(c) ? $"_{char.ToLowerInvariant(c)}" : c == ':' ? "_" : c.ToString()));
+    public static string Column(string field) =>
+        string.Concat(
+            field.Select(c =>
+                char.IsUpper(c) ? $"_{char.ToLowerInvariant(c)}"
+                : c == ':' ? "_"
+                : c.ToString()
+            )
+        );
 
     /// <summary>The fixed column of a measure's figure when new. None where parts of one piece have figures of different kinds: a coupling is not a top link.</summary>
-    private static string? ColumnOf(GearPiece gear, string part, Criterion criterion) => criterion.Id switch
-    {
-        "hook.throat" => Throat,
-        "hook.wear" => Section,
-        "chain.gauge-growth" or "hoistchain.growth" => Gauge,
-        "shackle.wear-body" => Body,
-        "shackle.wear-pin" => Pin,
-        _ when part == "body" && PieceEntryReader.BaselinesOf(gear).Count(b => b.Part.Path == part) == 1 => Body,
-        _ => null,
-    };
-
-    private static string ColumnOfBaseline(string field)
-    {
-        var criterion = field.Split(':')[^1];
-        return field.StartsWith("basis:", StringComparison.Ordinal) ? Basis : field.StartsWith("links:", StringComparison.Ordinal) ? GaugeLinks : criterion switch
+    private static string? ColumnOf(GearPiece gear, string part, Criterion criterion) =>
+        criterion.Id switch
         {
             "hook.throat" => Throat,
             "hook.wear" => Section,
             "chain.gauge-growth" or "hoistchain.growth" => Gauge,
+            "shackle.wear-body" => Body,
             "shackle.wear-pin" => Pin,
-            _ => Body,
+            _ when part == "body" && PieceEntryReader.BaselinesOf(gear).Count(b => b.Part.Path == part) == 1 => Body,
+            _ => null,
         };
+
+    private static string ColumnOfBaseline(string field)
+    {
+        var criterion = field.Split(':')[^1];
+        return field.StartsWith("basis:", StringComparison.Ordinal) ? Basis
+            : field.StartsWith("links:", StringComparison.Ordinal) ? GaugeLinks
+            : criterion switch
+            {
+                "hook.throat" => Throat,
+                "hook.wear" => Section,
+                "chain.gauge-growth" or "hoistchain.growth" => Gauge,
+                "shackle.wear-pin" => Pin,
+                _ => Body,
+            };
     }
 
     /// <summary>A figure with what it stands over and where it comes from: <c>11.25 in over 10 links, catalogue</c>.</summary>
@@ -243,11 +418,18 @@ public static class RegisterColumns
         var comma = cell.LastIndexOf(',');
         var (figure, from) = comma < 0 ? (cell, basis) : (cell[..comma], cell[(comma + 1)..].Trim());
         var over = figure.IndexOf(" over ", StringComparison.Ordinal);
-        return over < 0 ? (figure, string.Empty, from) : (figure[..over], figure[(over + 6)..].Replace("links", string.Empty, StringComparison.Ordinal).Trim(), from);
+        return over < 0
+            ? (figure, string.Empty, from)
+            : (
+                figure[..over],
+                figure[(over + 6)..].Replace("links", string.Empty, StringComparison.Ordinal).Trim(),
+                from
+            );
     }
 
     /// <summary>Choices and yes or no are written in small letters in the records; a spreadsheet may shout.</summary>
-    private static string Plainly(string field, string cell) => GearAttributes.Find(field)!.Kind is AttributeKind.Choice or AttributeKind.Flag ? cell.ToLowerInvariant() : cell;
+    private static string Plainly(string field, string cell) =>
+        GearAttributes.Find(field)!.Kind is AttributeKind.Choice or AttributeKind.Flag ? cell.ToLowerInvariant() : cell;
 
     private static string Bare(string heading) => string.Concat(heading.Where(char.IsLetterOrDigit)).ToLowerInvariant();
 }

@@ -22,11 +22,12 @@ public static class DueDate
     /// <summary>Days of notice a site is given unless it sets another.</summary>
     public const int DefaultNotice = 30;
 
-    public static DueState StateOn(DateOnly? due, DateOnly today, int notice = DefaultNotice) => due switch
-    {
-        null => DueState.Never,
-        { } day when day < today => DueState.Overdue,
-        { } day when day <= today.AddDays(notice) => DueState.Soon,
-        _ => DueState.Later,
-    };
+    public static DueState StateOn(DateOnly? due, DateOnly today, int notice = DefaultNotice) =>
+        due switch
+        {
+            null => DueState.Never,
+            { } day when day < today => DueState.Overdue,
+            { } day when day <= today.AddDays(notice) => DueState.Soon,
+            _ => DueState.Later,
+        };
 }

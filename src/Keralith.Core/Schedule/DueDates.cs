@@ -27,19 +27,31 @@ public sealed record DueDates(DateOnly? Periodic, DateOnly? Frequent)
     /// asks all a periodic one asks and counts as one; a periodic counts as a frequent one. The inspector may have set the next
     /// full one earlier, never later. A hoist that stands idle too long is due for a full one however recent its last.
     /// </summary>
-    public static DueDates From(GearFamily family, ServiceClass service, IReadOnlyList<RuleBook> books, IEnumerable<AcceptedInspection> accepted)
+    public static DueDates From(
+        GearFamily family,
+        ServiceClass service,
+        IReadOnlyList<RuleBook> books,
+        IEnumerable<AcceptedInspection> accepted
+    )
     {
         var all = accepted.OrderBy(i => i.InspectedOn).ToList();
-        if (all.Count == 0) return new(null, null);
+        if (all.Count == 0)
+            return new(null, null);
         var frequent = Intervals.Frequent(family, service).After(all[^1].InspectedOn);
-        if (all.FindLast(i => i.IsFull) is not { } full) return new(null, frequent);
+        if (all.FindLast(i => i.IsFull) is not { } full)
+            return new(null, frequent);
         var due = Intervals.Periodic(family, service, books).After(full.InspectedOn);
         foreach (var set in all.Where(i => i.InspectedOn == full.InspectedOn && i.IsFull).Select(i => i.NextBy))
         {
-            if (set < due) due = set;
+            if (set < due)
+                due = set;
         }
 
-        var until = Idle.LastDay(family, books, all.Where(i => i.InspectedOn >= full.InspectedOn).Select(i => i.InspectedOn));
+        var until = Idle.LastDay(
+            family,
+            books,
+            all.Where(i => i.InspectedOn >= full.InspectedOn).Select(i => i.InspectedOn)
+        );
         return new(until < due ? until : due, frequent);
     }
 }

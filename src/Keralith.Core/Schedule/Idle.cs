@@ -8,17 +8,21 @@ public static class Idle
 {
     /// <summary>Months of standing idle after which a hoist wants a full inspection; null for other gear.</summary>
     public static int? Months(GearFamily family, IReadOnlyList<RuleBook> books) =>
-        family.Group != FamilyGroup.Hoist ? null : books.Any(b => b.Id is "osha" or "osha-construction") ? 6 : 12;
+        family.Group != FamilyGroup.Hoist ? null
+        : books.Any(b => b.Id is "osha" or "osha-construction") ? 6
+        : 12;
 
     /// <summary>The last day a hoist may be used before it counts as idle too long; null for other gear.</summary>
     /// <param name="recorded">The days it was inspected, from its last full inspection on, in order. A look after it stood idle too long does not end that: only a full one does.</param>
     public static DateOnly? LastDay(GearFamily family, IReadOnlyList<RuleBook> books, IEnumerable<DateOnly> recorded)
     {
-        if (Months(family, books) is not { } months) return null;
+        if (Months(family, books) is not { } months)
+            return null;
         DateOnly? until = null;
         foreach (var day in recorded)
         {
-            if (until is not null && day > until) break;
+            if (until is not null && day > until)
+                break;
             until = day.AddMonths(months).AddDays(-1);
         }
 
@@ -29,7 +33,8 @@ public static class Idle
     /// <param name="since">The last day it was inspected.</param>
     public static string? Words(GearFamily family, DateOnly since, DateOnly today, IReadOnlyList<RuleBook> books)
     {
-        if (Months(family, books) is not { } full || today < since.AddMonths(1)) return null;
+        if (Months(family, books) is not { } full || today < since.AddMonths(1))
+            return null;
         return today >= since.AddMonths(full)
             ? $"not inspected since {since:yyyy-MM-dd}: a full periodic inspection is wanted before use"
             : $"not inspected since {since:yyyy-MM-dd}: a frequent inspection is wanted before use";

@@ -14,9 +14,7 @@ public enum ServiceClass
 /// <summary>How long an inspection holds good.</summary>
 public abstract record Interval
 {
-    private protected Interval()
-    {
-    }
+    private protected Interval() { }
 
     /// <summary>The day it runs out, counted from a day; null where the calendar has no say.</summary>
     public abstract DateOnly? After(DateOnly day);
@@ -47,27 +45,44 @@ public static class Intervals
     public static Interval Periodic(GearFamily family, ServiceClass service, IReadOnlyList<RuleBook> books)
     {
         var months = ByCalendar(family)
-            ? service switch { ServiceClass.Normal => 12, ServiceClass.Heavy => 6, ServiceClass.Severe => 3, _ => throw NoSuch(service) }
-            : service switch { ServiceClass.Normal or ServiceClass.Heavy => 12, ServiceClass.Severe => 3, _ => throw NoSuch(service) };
+            ? service switch
+            {
+                ServiceClass.Normal => 12,
+                ServiceClass.Heavy => 6,
+                ServiceClass.Severe => 3,
+                _ => throw NoSuch(service),
+            }
+            : service switch
+            {
+                ServiceClass.Normal or ServiceClass.Heavy => 12,
+                ServiceClass.Severe => 3,
+                _ => throw NoSuch(service),
+            };
         foreach (var book in books)
         {
-            if (book.PeriodicMonths(family) is { } shorter && shorter < months) months = shorter;
+            if (book.PeriodicMonths(family) is { } shorter && shorter < months)
+                months = shorter;
         }
 
         return new Months(months);
     }
 
     /// <summary>How long a frequent inspection holds good.</summary>
-    public static Interval Frequent(GearFamily family, ServiceClass service) => !ByCalendar(family) ? new EachUse() : service switch
-    {
-        ServiceClass.Normal => new Months(1),
-        ServiceClass.Heavy => new Days(14),
-        ServiceClass.Severe => new Days(7),
-        _ => throw NoSuch(service),
-    };
+    public static Interval Frequent(GearFamily family, ServiceClass service) =>
+        !ByCalendar(family)
+            ? new EachUse()
+            : service switch
+            {
+                ServiceClass.Normal => new Months(1),
+                ServiceClass.Heavy => new Days(14),
+                ServiceClass.Severe => new Days(7),
+                _ => throw NoSuch(service),
+            };
 
     /// <summary>Hooks, hoists and gear below the hook are checked by the calendar; slings and hardware each shift of use.</summary>
-    private static bool ByCalendar(GearFamily family) => family.Code == "hook" || family.Group is FamilyGroup.Hoist or FamilyGroup.BelowHook;
+    private static bool ByCalendar(GearFamily family) =>
+        family.Code == "hook" || family.Group is FamilyGroup.Hoist or FamilyGroup.BelowHook;
 
-    private static ArgumentOutOfRangeException NoSuch(ServiceClass service) => new(nameof(service), service, "No such service class.");
+    private static ArgumentOutOfRangeException NoSuch(ServiceClass service) =>
+        new(nameof(service), service, "No such service class.");
 }

@@ -33,12 +33,19 @@ public sealed record Season(int Number, SeasonMark Mark, DateOnly From, DateOnly
 /// <param name="First">The first day of the first season, the first of a month.</param>
 /// <param name="OverlapDays">For how many days after its end a season's mark still counts.</param>
 /// <param name="Enforced">Whether gear without the season's mark may not be used.</param>
-public sealed record SeasonScheme(IReadOnlyList<SeasonMark> Marks, int Months, DateOnly First, int OverlapDays, bool Enforced)
+public sealed record SeasonScheme(
+    IReadOnlyList<SeasonMark> Marks,
+    int Months,
+    DateOnly First,
+    int OverlapDays,
+    bool Enforced
+)
 {
     /// <summary>The season of a day; null before the first.</summary>
     public Season? On(DateOnly day)
     {
-        if (day < First) return null;
+        if (day < First)
+            return null;
         var number = (((day.Year - First.Year) * 12) + day.Month - First.Month) / Months;
         var from = First.AddMonths(number * Months);
         return new(number, Marks[number % Marks.Count], from, from.AddMonths(Months).AddDays(-1));
@@ -48,7 +55,11 @@ public sealed record SeasonScheme(IReadOnlyList<SeasonMark> Marks, int Months, D
     /// <param name="painted">The day of the season it was painted for; null: never.</param>
     /// <param name="today">The day asked about.</param>
     public bool Counts(DateOnly? painted, DateOnly today) =>
-        painted is { } day && On(day) is { } carried && On(today) is { } now && carried.Number <= now.Number && today <= carried.Until.AddDays(OverlapDays);
+        painted is { } day
+        && On(day) is { } carried
+        && On(today) is { } now
+        && carried.Number <= now.Number
+        && today <= carried.Until.AddDays(OverlapDays);
 
     /// <summary>Why the season's mark may not be put on; null when it may. Only what a full inspection found fit or watch, and which may be used but for the colour, gets it.</summary>
     /// <param name="state">Its state.</param>
@@ -57,6 +68,10 @@ public sealed record SeasonScheme(IReadOnlyList<SeasonMark> Marks, int Months, D
     /// <param name="today">The day.</param>
     public string? RefusalToApply(PieceState state, VerdictKind? standing, DateOnly? periodicDue, DateOnly today) =>
         On(today) is null ? "The scheme has not begun yet."
-        : state != PieceState.InService || standing is not (VerdictKind.Fit or VerdictKind.Watch) || periodicDue is null || periodicDue < today ? "The season's mark goes on what stands as fit or watch, in service and in date; inspect it first."
+        : state != PieceState.InService
+        || standing is not (VerdictKind.Fit or VerdictKind.Watch)
+        || periodicDue is null
+        || periodicDue < today
+            ? "The season's mark goes on what stands as fit or watch, in service and in date; inspect it first."
         : null;
 }

@@ -15,39 +15,67 @@ public static class SeasonSchemeReader
     /// <param name="overlapDays">0 to 90.</param>
     /// <param name="enforced">Whether gear without the mark may not be used.</param>
     /// <param name="paints">The paints there are.</param>
-    public static Checked<SeasonScheme> Read(string marks, int? months, DateOnly? first, int? overlapDays, bool enforced, IReadOnlyCollection<string> paints)
+    public static Checked<SeasonScheme> Read(
+        string marks,
+        int? months,
+        DateOnly? first,
+        int? overlapDays,
+        bool enforced,
+        IReadOnlyCollection<string> paints
+    )
     {
         var read = new List<SeasonMark>();
         foreach (var line in marks.Split('\n', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
         {
             var words = line.Split([' ', '\t', ','], StringSplitOptions.RemoveEmptyEntries);
-            if (words.Length != 3) return new Refusal($"\"{line}\": write letter, colour and pattern, such as V heather ring.");
-            if (words[0] is not [>= 'A' and <= 'Z']) return new Refusal($"\"{line}\": the letter is one capital, A to Z.");
-            if (!paints.Contains(words[1])) return new Refusal($"\"{line}\": there is no paint {words[1]}. There are {string.Join(", ", paints)}.");
-            if (PatternOf(words[2]) is not { } pattern) return new Refusal($"\"{line}\": there is no pattern {words[2]}. There are {string.Join(", ", Enum.GetValues<SeasonPattern>().Select(Code))}.");
+            if (words.Length != 3)
+                return new Refusal($"\"{line}\": write letter, colour and pattern, such as V heather ring.");
+            if (words[0] is not [>= 'A' and <= 'Z'])
+                return new Refusal($"\"{line}\": the letter is one capital, A to Z.");
+            if (!paints.Contains(words[1]))
+                return new Refusal($"\"{line}\": there is no paint {words[1]}. There are {string.Join(", ", paints)}.");
+            if (PatternOf(words[2]) is not { } pattern)
+                return new Refusal(
+                    $"\"{line}\": there is no pattern {words[2]}. There are {string.Join(", ", Enum.GetValues<SeasonPattern>().Select(Code))}."
+                );
             read.Add(new(words[0], words[1], pattern));
         }
 
-        if (read.Count is < 2 or > MostMarks) return new Refusal($"A scheme has 2 to {MostMarks} marks, one a line.");
-        if (read.Select(m => m.Letter).Distinct().Count() < read.Count) return new Refusal("Each mark has a letter of its own.");
-        if (read.Zip(read.Skip(1).Append(read[0])).Any(p => p.First.Colour == p.Second.Colour && p.First.Pattern == p.Second.Pattern)) return new Refusal("Two seasons that follow each other differ in colour or pattern, the last and the first too.");
-        if (months is not (1 or 3 or 6 or 12)) return new Refusal("A season is 1, 3, 6 or 12 months long.");
-        if (first is not { Day: 1 } day) return new Refusal("The first season begins on the first of a month.");
-        if (overlapDays is not (>= 0 and <= MostOverlap)) return new Refusal($"A mark counts for 0 to {MostOverlap} days after its season.");
+        if (read.Count is < 2 or > MostMarks)
+            return new Refusal($"A scheme has 2 to {MostMarks} marks, one a line.");
+        if (read.Select(m => m.Letter).Distinct().Count() < read.Count)
+            return new Refusal("Each mark has a letter of its own.");
+        if (
+            read.Zip(read.Skip(1).Append(read[0]))
+                .Any(p => p.First.Colour == p.Second.Colour && p.First.Pattern == p.Second.Pattern)
+        )
+            return new Refusal(
+                "Two seasons that follow each other differ in colour or pattern, the last and the first too."
+            );
+        if (months is not (1 or 3 or 6 or 12))
+            return new Refusal("A season is 1, 3, 6 or 12 months long.");
+        if (first is not { Day: 1 } day)
+            return new Refusal("The first season begins on the first of a month.");
+        if (overlapDays is not (>= 0 and <= MostOverlap))
+            return new Refusal($"A mark counts for 0 to {MostOverlap} days after its season.");
         return new SeasonScheme(read, months.Value, day, overlapDays.Value, enforced);
     }
 
     /// <summary>A scheme's marks as they are entered.</summary>
-    public static string Lines(SeasonScheme scheme) => string.Join('\n', scheme.Marks.Select(m => $"{m.Letter} {m.Colour} {Code(m.Pattern)}"));
+    public static string Lines(SeasonScheme scheme) =>
+        string.Join('\n', scheme.Marks.Select(m => $"{m.Letter} {m.Colour} {Code(m.Pattern)}"));
 
     /// <summary>Whether marks painted under one scheme mean the same under another.</summary>
-    public static bool KeepsMarks(SeasonScheme before, SeasonScheme after) => before.Months == after.Months && before.First == after.First && before.Marks.SequenceEqual(after.Marks);
+    public static bool KeepsMarks(SeasonScheme before, SeasonScheme after) =>
+        before.Months == after.Months && before.First == after.First && before.Marks.SequenceEqual(after.Marks);
 
-    private static SeasonPattern? PatternOf(string code) => Enum.GetValues<SeasonPattern>().Where(p => Code(p) == code).Select(p => (SeasonPattern?)p).FirstOrDefault();
+    private static SeasonPattern? PatternOf(string code) =>
+        Enum.GetValues<SeasonPattern>().Where(p => Code(p) == code).Select(p => (SeasonPattern?)p).FirstOrDefault();
 
-    private static string Code(SeasonPattern pattern) => pattern switch
-    {
-        SeasonPattern.TwoBands => "two-bands",
-        _ => pattern.ToString().ToLower(CultureInfo.InvariantCulture),
-    };
+    private static string Code(SeasonPattern pattern) =>
+        pattern switch
+        {
+            SeasonPattern.TwoBands => "two-bands",
+            _ => pattern.ToString().ToLower(CultureInfo.InvariantCulture),
+        };
 }

@@ -18,9 +18,7 @@ public abstract record WearForecast
     /// <summary>No forecast looks further ahead than this many days (a hundred years).</summary>
     private const int FurthestDays = 36_525;
 
-    private protected WearForecast()
-    {
-    }
+    private protected WearForecast() { }
 
     /// <summary>
     /// The forecast of a series: the Theil-Sen slope (median of all pairwise slopes) over days, from the latest fitted value to the limit.
@@ -32,18 +30,25 @@ public abstract record WearForecast
     {
         // Turned so that wear always grows: a loss is counted as the negative of what is left.
         var sign = limit.Grows ? 1 : -1;
-        var series = points.GroupBy(p => p.Day).Select(g => (Day: g.Key.DayNumber, Value: g.Max(p => sign * p.Value))).OrderBy(p => p.Day).ToList();
-        if (series.Count < FewestDays) return new NotEnoughRecords(series.Count);
+        var series = points
+            .GroupBy(p => p.Day)
+            .Select(g => (Day: g.Key.DayNumber, Value: g.Max(p => sign * p.Value)))
+            .OrderBy(p => p.Day)
+            .ToList();
+        if (series.Count < FewestDays)
+            return new NotEnoughRecords(series.Count);
 
         var slopes = new List<decimal>(series.Count * (series.Count - 1) / 2);
         for (var i = 0; i < series.Count; i++)
         {
-            for (var j = i + 1; j < series.Count; j++) slopes.Add((series[j].Value - series[i].Value) / (series[j].Day - series[i].Day));
+            for (var j = i + 1; j < series.Count; j++)
+                slopes.Add((series[j].Value - series[i].Value) / (series[j].Day - series[i].Day));
         }
 
         slopes.Sort();
         var slope = Quantile(slopes, 0.5m);
-        if (slope <= 0) return new NoWearSeen();
+        if (slope <= 0)
+            return new NoWearSeen();
         var intercepts = series.Select(p => p.Value - (slope * (p.Day - series[0].Day))).Order().ToList();
         var latest = series[^1].Day;
         var fitted = Quantile(intercepts, 0.5m) + (slope * (latest - series[0].Day));
@@ -56,11 +61,15 @@ public abstract record WearForecast
             sign * Quantile(slopes, 0.75m),
             Days(left, slope)!.Value,
             Days(left, Quantile(slopes, 0.75m))!.Value,
-            Days(left, Quantile(slopes, 0.25m)));
+            Days(left, Quantile(slopes, 0.25m))
+        );
     }
 
     /// <summary>Whole days until the limit at a slope, rounded down; 0 when it is reached already; null when the slope never gets there.</summary>
-    private static int? Days(decimal left, decimal slope) => left <= 0 ? 0 : slope <= 0 ? null : (int)Math.Min(Math.Floor(left / slope), FurthestDays);
+    private static int? Days(decimal left, decimal slope) =>
+        left <= 0 ? 0
+        : slope <= 0 ? null
+        : (int)Math.Min(Math.Floor(left / slope), FurthestDays);
 
     /// <summary>A quantile of sorted values, between two of them in proportion.</summary>
     private static decimal Quantile(List<decimal> sorted, decimal share)
@@ -88,7 +97,16 @@ public sealed record NoWearSeen : WearForecast;
 /// <param name="DaysToLimit">Days from the last figure to the limit; 0 when the fitted value has reached it.</param>
 /// <param name="SoonestDays">The same at the steeper edge.</param>
 /// <param name="LatestDays">The same at the gentler edge; null when that never gets there.</param>
-public sealed record Wearing(DateOnly LastDay, decimal Fitted, decimal SlopePerDay, decimal GentleSlope, decimal SteepSlope, int DaysToLimit, int SoonestDays, int? LatestDays) : WearForecast
+public sealed record Wearing(
+    DateOnly LastDay,
+    decimal Fitted,
+    decimal SlopePerDay,
+    decimal GentleSlope,
+    decimal SteepSlope,
+    int DaysToLimit,
+    int SoonestDays,
+    int? LatestDays
+) : WearForecast
 {
     /// <summary>The day the limit is reached as far as the figures tell.</summary>
     public DateOnly LimitDay => LastDay.AddDays(DaysToLimit);

@@ -15,13 +15,24 @@ public sealed record WearRecord(DateOnly Day, DateTimeOffset SignedAt, Case Case
 /// <param name="Points">In order of their days.</param>
 /// <param name="Limits">Every book's limit as it stands today.</param>
 /// <param name="Governing">The limit reached first.</param>
-public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<WearPoint> Points, LimitSet Limits, Figure Governing, WearForecast Forecast)
+public sealed record WearSeries(
+    string Part,
+    Criterion Criterion,
+    IReadOnlyList<WearPoint> Points,
+    LimitSet Limits,
+    Figure Governing,
+    WearForecast Forecast
+)
 {
     /// <summary>The series of a piece: every length that is compared with a figure when new, and every count.</summary>
     /// <param name="now">Its gear, with books and limits as they stand.</param>
     /// <param name="baselines">Its figures when new, and since when they count.</param>
     /// <param name="records">Its signed inspections, in any order.</param>
-    public static IReadOnlyList<WearSeries> Of(Case now, IReadOnlyDictionary<BaselineKey, (Length Figure, DateTimeOffset Since)> baselines, IEnumerable<WearRecord> records)
+    public static IReadOnlyList<WearSeries> Of(
+        Case now,
+        IReadOnlyDictionary<BaselineKey, (Length Figure, DateTimeOffset Since)> baselines,
+        IEnumerable<WearRecord> records
+    )
     {
         var points = new Dictionary<BaselineKey, List<(WearRecord Record, List<decimal> Readings)>>();
         foreach (var record in records.OrderBy(r => r.Day))
@@ -35,25 +46,38 @@ public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<
                     Counted counted => counted.Count,
                     _ => null,
                 };
-                if (value is null || (baselines.TryGetValue(key, out var baseline) && record.SignedAt < baseline.Since)) continue;
-                if (!points.TryGetValue(key, out var series)) points[key] = series = [];
-                if (series.Count == 0 || !ReferenceEquals(series[^1].Record, record)) series.Add((record, []));
+                if (value is null || (baselines.TryGetValue(key, out var baseline) && record.SignedAt < baseline.Since))
+                    continue;
+                if (!points.TryGetValue(key, out var series))
+                    points[key] = series = [];
+                if (series.Count == 0 || !ReferenceEquals(series[^1].Record, record))
+                    series.Add((record, []));
                 series[^1].Readings.Add(value.Value);
             }
         }
 
-        var placed = Catalogue.PlacementOf(now.Gear, now.Books).Questions.Select(q => new BaselineKey(q.Part, q.Criterion.Id)).ToHashSet();
+        var placed = Catalogue
+            .PlacementOf(now.Gear, now.Books)
+            .Questions.Select(q => new BaselineKey(q.Part, q.Criterion.Id))
+            .ToHashSet();
         var all = new List<WearSeries>();
         foreach (var (key, series) in points.Where(p => placed.Contains(p.Key)))
         {
             var criterion = Catalogue.Find(key.Criterion)!;
-            var limits = LimitSet.For(now, criterion, baselines.TryGetValue(key, out var baseline) ? baseline.Figure : null);
+            var limits = LimitSet.For(
+                now,
+                criterion,
+                baselines.TryGetValue(key, out var baseline) ? baseline.Figure : null
+            );
             var figures = limits.Entries.Select(e => e.Resolved).OfType<Figure>().ToList();
-            if (figures.Count == 0) continue;
+            if (figures.Count == 0)
+                continue;
             var governing = figures[0].Grows ? figures.MinBy(f => f.Limit)! : figures.MaxBy(f => f.Limit)!;
 
             // Of several readings in one record the worst counts.
-            var worst = series.Select(s => new WearPoint(s.Record.Day, governing.Grows ? s.Readings.Max() : s.Readings.Min())).ToList();
+            var worst = series
+                .Select(s => new WearPoint(s.Record.Day, governing.Grows ? s.Readings.Max() : s.Readings.Min()))
+                .ToList();
             all.Add(new(key.Part, criterion, worst, limits, governing, WearForecast.Of(worst, governing)));
         }
 
@@ -66,7 +90,8 @@ public sealed record WearSeries(string Part, Criterion Criterion, IReadOnlyList<
         (DateOnly Day, WearSeries Series)? earliest = null;
         foreach (var one in series)
         {
-            if (one.Forecast is Wearing wearing && wearing.EarlierThan(earliest?.Day ?? due) is { } day) earliest = (day, one);
+            if (one.Forecast is Wearing wearing && wearing.EarlierThan(earliest?.Day ?? due) is { } day)
+                earliest = (day, one);
         }
 
         return earliest;

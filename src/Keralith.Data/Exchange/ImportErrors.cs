@@ -11,7 +11,8 @@ public static class ImportErrors
     {
         foreach (var row in plan.Rows)
         {
-            foreach (var (column, reason) in row.Faults) yield return [row.Number.ToString(), column, reason];
+            foreach (var (column, reason) in row.Faults)
+                yield return [row.Number.ToString(), column, reason];
         }
 
         await Task.CompletedTask;

@@ -37,7 +37,10 @@ public sealed class LocalCluster
     /// <exception cref="InvalidOperationException">PostgreSQL is not installed, or did not start; the message says what to do.</exception>
     public static LocalCluster Start(string folder)
     {
-        var binaries = FindBinaries() ?? throw new InvalidOperationException("PostgreSQL is not installed. On Debian: apt-get install postgresql-15");
+        var binaries = FindBinaries()
+            ?? throw new InvalidOperationException(
+                "PostgreSQL is not installed. On Debian: apt-get install postgresql-15"
+            );
         var runAs = Environment.UserName == "root" ? "postgres" : null;
         var cluster = new LocalCluster(Reachable(Path.GetFullPath(folder), runAs), binaries, runAs);
         cluster.Prepare();
@@ -46,16 +49,17 @@ public sealed class LocalCluster
     }
 
     /// <summary>An Npgsql connection string to one of its databases.</summary>
-    public string ConnectionString(string database) => new NpgsqlConnectionStringBuilder
-    {
-        Host = "127.0.0.1",
-        Port = _port,
-        Username = User,
-        Password = File.ReadAllText(PasswordFile).Trim(),
-        Database = database,
-        Timeout = 5,
-        IncludeErrorDetail = true,
-    }.ConnectionString;
+    public string ConnectionString(string database) =>
+        new NpgsqlConnectionStringBuilder
+        {
+            Host = "127.0.0.1",
+            Port = _port,
+            Username = User,
+            Password = File.ReadAllText(PasswordFile).Trim(),
+            Database = database,
+            Timeout = 5,
+            IncludeErrorDetail = true,
+        }.ConnectionString;
 
     /// <summary>Makes a database if it is not there yet, and fills it; it appears whole or not at all.</summary>
     /// <param name="database">Its name.</param>
@@ -64,9 +68,15 @@ public sealed class LocalCluster
     {
         await using var connection = new NpgsqlConnection(ConnectionString("postgres"));
         await connection.OpenAsync().ConfigureAwait(false);
-        await using (var exists = new NpgsqlCommand("select 1 from pg_database where datname = $1", connection) { Parameters = { new() { Value = database } } })
+        await using (
+            var exists = new NpgsqlCommand("select 1 from pg_database where datname = $1", connection)
+            {
+                Parameters = { new() { Value = database } },
+            }
+        )
         {
-            if (await exists.ExecuteScalarAsync().ConfigureAwait(false) is not null) return;
+            if (await exists.ExecuteScalarAsync().ConfigureAwait(false) is not null)
+                return;
         }
 
         var unfinished = $"{database}_unfinished";
@@ -88,7 +98,8 @@ public sealed class LocalCluster
     /// <summary>Stops the server, if this call started it.</summary>
     public void Stop()
     {
-        if (Started) Run("pg_ctl", "-D", Data, "-m", "fast", "-w", "stop");
+        if (Started)
+            Run("pg_ctl", "-D", Data, "-m", "fast", "-w", "stop");
         Started = false;
     }
 
@@ -115,13 +126,19 @@ public sealed class LocalCluster
     /// <summary>The folder, or one in its place where the server's own user can't come to it, as below root's home.</summary>
     private static string Reachable(string folder, string? runAs)
     {
-        if (runAs is null) return folder;
+        if (runAs is null)
+            return folder;
         for (var above = Directory.GetParent(folder); above is not null; above = above.Parent)
         {
-            if (!above.Exists || (File.GetUnixFileMode(above.FullName) & UnixFileMode.OtherExecute) != 0) continue;
-            var name = Convert.ToHexString(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(folder)))[..12].ToLowerInvariant();
+            if (!above.Exists || (File.GetUnixFileMode(above.FullName) & UnixFileMode.OtherExecute) != 0)
+                continue;
+            var name = Convert
+                .ToHexString(SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(folder)))[..12]
+                .ToLowerInvariant();
             var instead = Path.Combine("/var/tmp", $"keralith-{name}");
-            Console.Error.WriteLine($"keralith: {above.FullName} is closed to the user {runAs}; the database is kept in {instead}");
+            Console.Error.WriteLine(
+                $"keralith: {above.FullName} is closed to the user {runAs}; the database is kept in {instead}"
+            );
             return instead;
         }
 
@@ -137,9 +154,16 @@ public sealed class LocalCluster
     private static string? FindBinaries()
     {
         const string Debian = "/usr/lib/postgresql";
-        if (!Directory.Exists(Debian)) return null;
-        return Directory.GetDirectories(Debian)
-            .Select(d => (Path: System.IO.Path.Combine(d, "bin"), Version: int.TryParse(System.IO.Path.GetFileName(d), out var v) ? v : 0))
+        if (!Directory.Exists(Debian))
+            return null;
+        return Directory
+            .GetDirectories(Debian)
+            .Select(d =>
+                (
+                    Path: System.IO.Path.Combine(d, "bin"),
+                    Version: int.TryParse(System.IO.Path.GetFileName(d), out var v) ? v : 0
+                )
+            )
             .Where(d => d.Version >= 15 && File.Exists(System.IO.Path.Combine(d.Path, "initdb")))
             .OrderByDescending(d => d.Version)
             .Select(d => d.Path)
@@ -148,12 +172,25 @@ public sealed class LocalCluster
 
     private void Prepare()
     {
-        if (File.Exists(Path.Combine(Data, "PG_VERSION"))) return;
+        if (File.Exists(Path.Combine(Data, "PG_VERSION")))
+            return;
         Directory.CreateDirectory(_folder);
         File.WriteAllText(PasswordFile, Convert.ToHexString(RandomNumberGenerator.GetBytes(24)));
         File.SetUnixFileMode(PasswordFile, UnixFileMode.UserRead | UnixFileMode.UserWrite);
-        if (_runAs is not null) Execute("chown", "-R", $"{_runAs}:", _folder);
-        Run("initdb", "-D", Data, "-U", User, $"--pwfile={PasswordFile}", "--auth=scram-sha-256", "--encoding=UTF8", "--locale=C.UTF-8", "--no-instructions");
+        if (_runAs is not null)
+            Execute("chown", "-R", $"{_runAs}:", _folder);
+        Run(
+            "initdb",
+            "-D",
+            Data,
+            "-U",
+            User,
+            $"--pwfile={PasswordFile}",
+            "--auth=scram-sha-256",
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            "--no-instructions"
+        );
     }
 
     private void Launch()
@@ -165,7 +202,8 @@ public sealed class LocalCluster
         }
 
         _port = FreePort(0);
-        var options = $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c synchronous_commit=on -c max_connections=120 -c jit=off";
+        var options =
+            $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c synchronous_commit=on -c max_connections=120 -c jit=off";
         Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
         Started = true;
     }
@@ -173,9 +211,16 @@ public sealed class LocalCluster
     private int? RunningPort()
     {
         var pidFile = Path.Combine(Data, "postmaster.pid");
-        if (!File.Exists(pidFile)) return null;
+        if (!File.Exists(pidFile))
+            return null;
         var lines = File.ReadAllLines(pidFile);
-        if (lines.Length < 4 || !int.TryParse(lines[0], out var pid) || !int.TryParse(lines[3], out var port) || !Directory.Exists($"/proc/{pid}")) return null;
+        if (
+            lines.Length < 4
+            || !int.TryParse(lines[0], out var pid)
+            || !int.TryParse(lines[3], out var port)
+            || !Directory.Exists($"/proc/{pid}")
+        )
+            return null;
         using var probe = new TcpClient();
         try
         {
@@ -191,8 +236,10 @@ public sealed class LocalCluster
     private void Run(string program, params string[] arguments)
     {
         var path = Path.Combine(_binaries, program);
-        if (_runAs is null) Execute(path, arguments);
-        else Execute("runuser", ["-u", _runAs, "--", path, .. arguments]);
+        if (_runAs is null)
+            Execute(path, arguments);
+        else
+            Execute("runuser", ["-u", _runAs, "--", path, .. arguments]);
     }
 
     private void Execute(string program, params string[] arguments)
@@ -205,11 +252,13 @@ public sealed class LocalCluster
         shell.ArgumentList.Add("sh");
         shell.ArgumentList.Add(output);
         shell.ArgumentList.Add(program);
-        foreach (var argument in arguments) shell.ArgumentList.Add(argument);
+        foreach (var argument in arguments)
+            shell.ArgumentList.Add(argument);
         using var process = Process.Start(shell)!;
         process.WaitForExit();
         var said = File.Exists(output) ? File.ReadAllText(output).Trim() : string.Empty;
         File.Delete(output);
-        if (process.ExitCode != 0) throw new InvalidOperationException($"{Path.GetFileName(program)} in {_folder} failed: {said}");
+        if (process.ExitCode != 0)
+            throw new InvalidOperationException($"{Path.GetFileName(program)} in {_folder} failed: {said}");
     }
 }

@@ -10,13 +10,15 @@ internal static class ApiBody
     /// <summary>The body, or null when it is too large; the refusal is sent then.</summary>
     public static async Task<ReadOnlyMemory<byte>?> ReadAsync(HttpContext context, CancellationToken cancel)
     {
-        if (context.Request.ContentLength > MostBytes) return await TooLargeAsync(context);
+        if (context.Request.ContentLength > MostBytes)
+            return await TooLargeAsync(context);
         using var body = new MemoryStream();
         var buffer = new byte[16 * 1024];
         while (await context.Request.Body.ReadAsync(buffer, cancel) is > 0 and var count)
         {
             body.Write(buffer, 0, count);
-            if (body.Length > MostBytes) return await TooLargeAsync(context);
+            if (body.Length > MostBytes)
+                return await TooLargeAsync(context);
         }
 
         return body.GetBuffer().AsMemory(0, (int)body.Length);

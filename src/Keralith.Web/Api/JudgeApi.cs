@@ -21,16 +21,24 @@ internal static class JudgeApi
     public static void Map(WebApplication app)
     {
         app.MapOpenApi("/api/{documentName}/openapi.json").AllowAnonymous();
-        var api = app.MapGroup("/api/v1").RequireAuthorization(p => p.AddAuthenticationSchemes(BearerTokens.Name).RequireAuthenticatedUser()).RequireRateLimiting(Limiter);
+        var api = app.MapGroup("/api/v1")
+            .RequireAuthorization(p => p.AddAuthenticationSchemes(BearerTokens.Name).RequireAuthenticatedUser())
+            .RequireRateLimiting(Limiter);
         PiecesApi.Map(api);
         api.MapPost("/judge", JudgeAsync)
             .WithName("judge")
             .WithSummary("Judges one case: what an inspection's answers come to by the rule books named in it.")
-            .WithDescription("The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
+            .WithDescription(
+                "The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first."
+            );
         api.MapPost("/lift", LiftAsync)
             .WithName("lift")
-            .WithSummary("Works out one arrangement: the pull of each leg, what is asked of each piece and what it may carry so.")
-            .WithDescription("The arrangement is keralith.lift/1, the answer keralith.lift-result/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first.");
+            .WithSummary(
+                "Works out one arrangement: the pull of each leg, what is asked of each piece and what it may carry so."
+            )
+            .WithDescription(
+                "The arrangement is keralith.lift/1, the answer keralith.lift-result/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first."
+            );
     }
 
     public static void AddServices(IServiceCollection services)
@@ -42,11 +50,21 @@ internal static class JudgeApi
             {
                 c.HttpContext.Response.StatusCode = StatusCodes.Status429TooManyRequests;
                 c.HttpContext.Response.Headers.RetryAfter = "60";
-                await c.HttpContext.Response.WriteAsJsonAsync(new ApiErrors([new("$", $"more than {MostAMinute} requests in a minute: wait a little")]), cancel);
+                await c.HttpContext.Response.WriteAsJsonAsync(
+                    new ApiErrors([new("$", $"more than {MostAMinute} requests in a minute: wait a little")]),
+                    cancel
+                );
             };
-            o.AddPolicy(Limiter, context => RateLimitPartition.GetFixedWindowLimiter(
-                context.User.Actor()?.Id.ToString() ?? "nobody",
-                _ => new FixedWindowRateLimiterOptions { PermitLimit = MostAMinute, Window = TimeSpan.FromMinutes(1) }));
+            o.AddPolicy(Limiter, context =>
+                RateLimitPartition.GetFixedWindowLimiter(
+                    context.User.Actor()?.Id.ToString() ?? "nobody",
+                    _ => new FixedWindowRateLimiterOptions
+                    {
+                        PermitLimit = MostAMinute,
+                        Window = TimeSpan.FromMinutes(1),
+                    }
+                )
+            );
         });
     }
 
@@ -56,10 +74,16 @@ internal static class JudgeApi
     private static Task LiftAsync(HttpContext context, CancellationToken cancel) =>
         AnswerAsync(context, LiftReader.Read, (l, output) => LiftWriter.Write(output, LiftJudge.Of(l)), cancel);
 
-    private static async Task AnswerAsync<T>(HttpContext context, Func<ReadOnlyMemory<byte>, ReadResult<T>> read, Action<T, IBufferWriter<byte>> write, CancellationToken cancel)
+    private static async Task AnswerAsync<T>(
+        HttpContext context,
+        Func<ReadOnlyMemory<byte>, ReadResult<T>> read,
+        Action<T, IBufferWriter<byte>> write,
+        CancellationToken cancel
+    )
         where T : class
     {
-        if (await ApiBody.ReadAsync(context, cancel) is not { } body) return;
+        if (await ApiBody.ReadAsync(context, cancel) is not { } body)
+            return;
         var result = read(body);
         if (result.Value is not { } document)
         {

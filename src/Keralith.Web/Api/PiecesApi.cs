@@ -17,12 +17,22 @@ internal static class PiecesApi
 
     public static void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/pieces", ListAsync).WithName("listPieces").WithSummary("Pieces of the register, by mark.")
-            .WithDescription("q: fragments, each written somewhere on the piece. after: the last mark of the page before. most: up to 200, 50 unless stated.");
-        api.MapGet("/pieces/{mark}", ReadAsync).WithName("readPiece").WithSummary("One piece, with its state, due dates and whether it may be used.");
-        api.MapPost("/pieces", CreateAsync).WithName("createPiece").WithSummary("Registers a piece: new, to be inspected before first use.")
+        api.MapGet("/pieces", ListAsync)
+            .WithName("listPieces")
+            .WithSummary("Pieces of the register, by mark.")
+            .WithDescription(
+                "q: fragments, each written somewhere on the piece. after: the last mark of the page before. most: up to 200, 50 unless stated."
+            );
+        api.MapGet("/pieces/{mark}", ReadAsync)
+            .WithName("readPiece")
+            .WithSummary("One piece, with its state, due dates and whether it may be used.");
+        api.MapPost("/pieces", CreateAsync)
+            .WithName("createPiece")
+            .WithSummary("Registers a piece: new, to be inspected before first use.")
             .WithDescription("An Idempotency-Key header (a UUID) makes the same request sent twice one record.");
-        api.MapPut("/pieces/{mark}", UpdateAsync).WithName("updatePiece").WithSummary("Changes what is entered of a piece. The document names the version it was made on.");
+        api.MapPut("/pieces/{mark}", UpdateAsync)
+            .WithName("updatePiece")
+            .WithSummary("Changes what is entered of a piece. The document names the version it was made on.");
     }
 
     private static async Task ListAsync(HttpContext context, CancellationToken cancel)
@@ -31,30 +41,39 @@ internal static class PiecesApi
         var query = context.Request.Query;
         var most = int.TryParse(query["most"], out var asked) ? Math.Clamp(asked, 1, MostAPage) : 50;
         var q = query["q"].ToString();
-        if (q.Length > 60) q = q[..60];
-        var rows = await context.RequestServices.GetRequiredService<RegisterSearch>().AfterAsync(q, query["after"].ToString() is { Length: > 0 and <= 60 } after ? after : null, most, cancel);
+        if (q.Length > 60)
+            q = q[..60];
+        var rows = await context
+            .RequestServices.GetRequiredService<RegisterSearch>()
+            .AfterAsync(q, query["after"].ToString() is { Length: > 0 and <= 60 } after ? after : null, most, cancel);
         await using var json = Json(context);
         json.WriteStartObject();
         json.WriteStartArray("pieces");
         var figures = await pieces.FiguresAsync(rows.Select(r => r.Id), cancel);
-        foreach (var row in rows) Write(json, row, figures[row.Id], stores, site, context);
+        foreach (var row in rows)
+            Write(json, row, figures[row.Id], stores, site, context);
         json.WriteEndArray();
-        if (rows.Count == most) json.WriteString("next", rows[^1].Mark);
+        if (rows.Count == most)
+            json.WriteString("next", rows[^1].Mark);
         json.WriteEndObject();
     }
 
     private static async Task ReadAsync(HttpContext context, CancellationToken cancel)
     {
-        if (await FindAsync(context, cancel) is { } row) await AnswerAsync(context, row, StatusCodes.Status200OK, cancel);
+        if (await FindAsync(context, cancel) is { } row)
+            await AnswerAsync(context, row, StatusCodes.Status200OK, cancel);
     }
 
     private static async Task CreateAsync(HttpContext context, CancellationToken cancel)
     {
-        if (!await MayAsync(context)) return;
-        if (await ApiBody.ReadAsync(context, cancel) is not { } body) return;
+        if (!await MayAsync(context))
+            return;
+        if (await ApiBody.ReadAsync(context, cancel) is not { } body)
+            return;
         var (pieces, _, stores) = await StoresAsync(context, cancel);
         var (read, version) = PieceDocument.Read(body, stores);
-        if (version is not null) read = new(null, [.. read.Faults, new("$.version", "a new piece has no version yet")]);
+        if (version is not null)
+            read = new(null, [.. read.Faults, new("$.version", "a new piece has no version yet")]);
         if (read.Value is not { } entry)
         {
             await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
@@ -63,17 +82,30 @@ internal static class PiecesApi
 
         var stamp = Stamp(context);
         var result = await pieces.RegisterAsync(entry, stamp.Submission, stamp, cancel);
-        if (!result.Ok) await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, [new("$", result.Fault!)]);
-        else await AnswerAsync(context, (await pieces.FindAsync(entry.Mark.Text, cancel))!, StatusCodes.Status201Created, cancel);
+        if (!result.Ok)
+            await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, [new("$", result.Fault!)]);
+        else
+            await AnswerAsync(
+                context,
+                (await pieces.FindAsync(entry.Mark.Text, cancel))!,
+                StatusCodes.Status201Created,
+                cancel
+            );
     }
 
     private static async Task UpdateAsync(HttpContext context, CancellationToken cancel)
     {
-        if (!await MayAsync(context) || await FindAsync(context, cancel) is not { } row) return;
-        if (await ApiBody.ReadAsync(context, cancel) is not { } body) return;
+        if (!await MayAsync(context) || await FindAsync(context, cancel) is not { } row)
+            return;
+        if (await ApiBody.ReadAsync(context, cancel) is not { } body)
+            return;
         var (pieces, _, stores) = await StoresAsync(context, cancel);
         var (read, version) = PieceDocument.Read(body, stores);
-        if (version is null) read = new(null, [.. read.Faults, new("$.version", "missing, expected the version the change was made on")]);
+        if (version is null)
+            read = new(
+                null,
+                [.. read.Faults, new("$.version", "missing, expected the version the change was made on")]
+            );
         if (read.Value is not { } entry)
         {
             await ApiBody.RefuseAsync(context, StatusCodes.Status422UnprocessableEntity, read.Faults);
@@ -81,14 +113,25 @@ internal static class PiecesApi
         }
 
         var result = await pieces.EditAsync(row.Id, version!.Value, entry, Stamp(context), cancel);
-        if (result.Ok) await AnswerAsync(context, (await pieces.GetAsync(row.Id, cancel))!, StatusCodes.Status200OK, cancel);
-        else await ApiBody.RefuseAsync(context, row.Version != version ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity, [new("$", result.Fault!)]);
+        if (result.Ok)
+            await AnswerAsync(context, (await pieces.GetAsync(row.Id, cancel))!, StatusCodes.Status200OK, cancel);
+        else
+            await ApiBody.RefuseAsync(
+                context,
+                row.Version != version ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity,
+                [new("$", result.Fault!)]
+            );
     }
 
     private static async Task<bool> MayAsync(HttpContext context)
     {
-        if (context.User.Actor()!.Role.May(Right.Register)) return true;
-        await ApiBody.RefuseAsync(context, StatusCodes.Status403Forbidden, [new("$", "this token's person may read the register, not change it")]);
+        if (context.User.Actor()!.Role.May(Right.Register))
+            return true;
+        await ApiBody.RefuseAsync(
+            context,
+            StatusCodes.Status403Forbidden,
+            [new("$", "this token's person may read the register, not change it")]
+        );
         return false;
     }
 
@@ -96,7 +139,8 @@ internal static class PiecesApi
     {
         var mark = (string)context.Request.RouteValues["mark"]!;
         var row = await context.RequestServices.GetRequiredService<PieceStore>().FindAsync(mark, cancel);
-        if (string.Equals(row?.Mark, mark.Trim(), StringComparison.OrdinalIgnoreCase)) return row;
+        if (string.Equals(row?.Mark, mark.Trim(), StringComparison.OrdinalIgnoreCase))
+            return row;
         await ApiBody.RefuseAsync(context, StatusCodes.Status404NotFound, [new("$", "there is no piece of this mark")]);
         return null;
     }
@@ -106,33 +150,56 @@ internal static class PiecesApi
         var (pieces, site, stores) = await StoresAsync(context, cancel);
         var baselines = (await pieces.BaselinesAsync(row.Id, cancel)).ToDictionary(b => b.Key, b => b.Value.Figure);
         context.Response.StatusCode = status;
-        if (status == StatusCodes.Status201Created) context.Response.Headers.Location = $"/api/v1/pieces/{row.Mark}";
+        if (status == StatusCodes.Status201Created)
+            context.Response.Headers.Location = $"/api/v1/pieces/{row.Mark}";
         await using var json = Json(context);
         Write(json, row, baselines, stores, site, context);
     }
 
-    private static void Write(Utf8JsonWriter json, PieceRow row, IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines, StoreNames stores, Site site, HttpContext context) => PieceDocument.Write(json, row.Entry(baselines), stores, standing =>
-    {
-        var use = row.UseOn(context.RequestServices.GetRequiredService<Here>().Today, site);
-        standing.WriteString("state", Words.Code(row.State));
-        if (row.Verdict is { } verdict) standing.WriteString("verdict", Words.Code(verdict));
-        standing.WriteBoolean("mayBeUsed", use.MayBeUsed);
-        standing.WriteStartArray("reasons");
-        foreach (var reason in use.Reasons) standing.WriteStringValue(reason);
-        standing.WriteEndArray();
-        if (row.PeriodicDue is { } periodic) standing.WriteString("periodicDue", periodic.ToString("yyyy-MM-dd"));
-        if (row.FrequentDue is { } frequent) standing.WriteString("frequentDue", frequent.ToString("yyyy-MM-dd"));
-        standing.WriteNumber("version", row.Version);
-    });
+    private static void Write(
+        Utf8JsonWriter json,
+        PieceRow row,
+        IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines,
+        StoreNames stores,
+        Site site,
+        HttpContext context
+    ) => PieceDocument.Write(json, row.Entry(baselines), stores, standing =>
+        {
+            var use = row.UseOn(context.RequestServices.GetRequiredService<Here>().Today, site);
+            standing.WriteString("state", Words.Code(row.State));
+            if (row.Verdict is { } verdict)
+                standing.WriteString("verdict", Words.Code(verdict));
+            standing.WriteBoolean("mayBeUsed", use.MayBeUsed);
+            standing.WriteStartArray("reasons");
+            foreach (var reason in use.Reasons)
+                standing.WriteStringValue(reason);
+            standing.WriteEndArray();
+            if (row.PeriodicDue is { } periodic)
+                standing.WriteString("periodicDue", periodic.ToString("yyyy-MM-dd"));
+            if (row.FrequentDue is { } frequent)
+                standing.WriteString("frequentDue", frequent.ToString("yyyy-MM-dd"));
+            standing.WriteNumber("version", row.Version);
+        });
 
-    private static async Task<(PieceStore Pieces, Site Site, StoreNames Stores)> StoresAsync(HttpContext context, CancellationToken cancel)
+    private static async Task<(PieceStore Pieces, Site Site, StoreNames Stores)> StoresAsync(
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
         var sites = context.RequestServices.GetRequiredService<SiteStore>();
-        return (context.RequestServices.GetRequiredService<PieceStore>(), await sites.GetAsync(cancel), await RegisterExport.StoresAsync(sites, cancel));
+        return (
+            context.RequestServices.GetRequiredService<PieceStore>(),
+            await sites.GetAsync(cancel),
+            await RegisterExport.StoresAsync(sites, cancel)
+        );
     }
 
     private static Stamp Stamp(HttpContext context) =>
-        context.RequestServices.GetRequiredService<Here>().Stamp(Guid.TryParse(context.Request.Headers["Idempotency-Key"], out var key) ? key : Guid.CreateVersion7());
+        context
+            .RequestServices.GetRequiredService<Here>()
+            .Stamp(
+                Guid.TryParse(context.Request.Headers["Idempotency-Key"], out var key) ? key : Guid.CreateVersion7()
+            );
 
     private static Utf8JsonWriter Json(HttpContext context)
     {

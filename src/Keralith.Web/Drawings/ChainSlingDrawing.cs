@@ -16,7 +16,8 @@ internal static class ChainSlingDrawing
         var chainEnd = chainTop + shortener + (links * Shapes.ChainPitch) + 3;
 
         Part(s, "top-link", "Top link", () => Shapes.OvalLink(s, gear.Legs > 2 ? 44 : 36, top, 5.5));
-        if (!o.Silhouette) Part(s, "tag", "Tag", () => s.At(-40, 12, 0, 1.1, () => Shapes.Tag(s)));
+        if (!o.Silhouette)
+            Part(s, "tag", "Tag", () => s.At(-40, 12, 0, 1.1, () => Shapes.Tag(s)));
         for (var leg = 1; leg <= gear.Legs; leg++)
         {
             var across = leg - 1 - ((gear.Legs - 1) / 2.0);
@@ -43,17 +44,35 @@ internal static class ChainSlingDrawing
             });
         }
 
-        if (o.Figures.TryGetValue("reach", out var reach)) s.DimensionDown(half - 8, 5.5, top + chainEnd + 42, $"reach {reach}");
-        if (o.Figures.TryGetValue("size", out var size) && o.Active is null) s.Text(0, bottom + 20, $"{size}{(o.Figures.TryGetValue("grade", out var grade) ? $", grade {grade}" : string.Empty)}");
-        return s.Svg(-half - 62, -8, (half * 2) + 124, bottom + 34, $"Chain sling with {gear.Legs} {(gear.Legs == 1 ? "leg" : "legs")}, {gear.Size}");
+        if (o.Figures.TryGetValue("reach", out var reach))
+            s.DimensionDown(half - 8, 5.5, top + chainEnd + 42, $"reach {reach}");
+        if (o.Figures.TryGetValue("size", out var size) && o.Active is null)
+            s.Text(
+                0,
+                bottom + 20,
+                $"{size}{(o.Figures.TryGetValue("grade", out var grade) ? $", grade {grade}" : string.Empty)}"
+            );
+        return s.Svg(
+            -half - 62,
+            -8,
+            (half * 2) + 124,
+            bottom + 34,
+            $"Chain sling with {gear.Legs} {(gear.Legs == 1 ? "leg" : "legs")}, {gear.Size}"
+        );
     }
 
     private static void Leg(Sheet s, GearPiece gear, int leg, int links, double chainTop, double chainEnd, double lean)
     {
         Part(s, $"leg-{leg}/coupling", $"Leg {leg}, coupling", () => Shapes.Coupling(s));
-        if (gear.Shortener && !s.Options.Silhouette) Part(s, $"leg-{leg}/shortener", $"Leg {leg}, shortener", () => s.At(0, 22, 0, 1, () => Shapes.Shortener(s)));
+        if (gear.Shortener && !s.Options.Silhouette)
+            Part(s, $"leg-{leg}/shortener", $"Leg {leg}, shortener", () =>
+                s.At(0, 22, 0, 1, () => Shapes.Shortener(s))
+            );
         Part(s, $"leg-{leg}", $"Leg {leg}, chain", () => s.At(0, chainTop, 0, 1, () => Shapes.Chain(s, links)));
-        var (path, name) = gear.EndFitting == "hook" ? ($"leg-{leg}/hook", $"Leg {leg}, hook") : ($"leg-{leg}/fitting", $"Leg {leg}, end {gear.EndFitting}");
+        var (path, name) =
+            gear.EndFitting == "hook"
+                ? ($"leg-{leg}/hook", $"Leg {leg}, hook")
+                : ($"leg-{leg}/fitting", $"Leg {leg}, end {gear.EndFitting}");
         s.At(0, chainEnd + 4, -lean, 1, () =>
         {
             Part(s, path, name, () =>
@@ -64,20 +83,27 @@ internal static class ChainSlingDrawing
                         Shapes.Hook(s, 8, gear.HookLatch);
                         break;
                     case "shackle":
-                        s.At(0, -4, 0, 0.62, () => { Shapes.ShackleBow(s); Shapes.ShacklePin(s, gear.PinType ?? "screw"); });
+                        s.At(0, -4, 0, 0.62, () =>
+                        {
+                            Shapes.ShackleBow(s);
+                            Shapes.ShacklePin(s, gear.PinType ?? "screw");
+                        });
                         break;
                     default:
                         s.At(0, -5, 0, 1, () => Shapes.OvalLink(s, 22, 36, 4.5));
                         break;
                 }
             });
-            if (gear.EndFitting == "hook" && leg == 1 && s.Options is { Silhouette: false, Active: null }) GearDrawings.HookFigures(s, path);
+            if (gear.EndFitting == "hook" && leg == 1 && s.Options is { Silhouette: false, Active: null })
+                GearDrawings.HookFigures(s, path);
         });
     }
 
     private static void Part(Sheet s, string path, string name, Action draw)
     {
-        if (s.Options.Silhouette) draw();
-        else s.Part(path, name, draw);
+        if (s.Options.Silhouette)
+            draw();
+        else
+            s.Part(path, name, draw);
     }
 }

@@ -25,24 +25,34 @@ public static class GaugeDrawing
     /// <param name="unit">The unit figures are written in.</param>
     public static IHtmlContent Draw(LimitSet limits, Length? value, IReadOnlyList<Length> earlier, LengthUnit unit)
     {
-        var ticks = limits.Entries
-            .Where(e => e.Resolved is Figure { Reference: not null })
+        var ticks = limits
+            .Entries.Where(e => e.Resolved is Figure { Reference: not null })
             .Select(e => (e.Book, Figure: (Figure)e.Resolved))
             .GroupBy(e => (e.Figure.Limit, e.Figure.HoldAbove))
             .Select(g => (Books: string.Join(", ", g.Select(e => e.Book)), g.First().Figure))
             .ToList();
-        if (ticks.Count == 0) return HtmlString.Empty;
+        if (ticks.Count == 0)
+            return HtmlString.Empty;
         var reference = ticks[0].Figure.Reference!.Value;
         var grows = ticks[0].Figure.Grows;
         var most = ticks.Max(t => Math.Abs(t.Figure.Limit - reference));
         var step = ticks.Select(t => t.Figure.HoldAbove).FirstOrDefault(h => h is not null);
-        if (value is { } reading) most = Math.Max(most, Math.Min(Change(reading.Millimetres), most * 2));
+        if (value is { } reading)
+            most = Math.Max(most, Math.Min(Change(reading.Millimetres), most * 2));
         var span = (double)most * 1.18;
-        if (span <= 0) span = 1;
+        if (span <= 0)
+            span = 1;
 
         var s = new Sheet(new DrawingOptions());
         s.Line(Left, Axis, Right, Axis, "gauge-axis");
-        for (var i = 0; i <= 20; i++) s.Line(Left + (i * (Right - Left) / 20), Axis, Left + (i * (Right - Left) / 20), Axis - (i % 5 == 0 ? 8 : 4), "gauge-scale");
+        for (var i = 0; i <= 20; i++)
+            s.Line(
+                Left + (i * (Right - Left) / 20),
+                Axis,
+                Left + (i * (Right - Left) / 20),
+                Axis - (i % 5 == 0 ? 8 : 4),
+                "gauge-scale"
+            );
         s.Line(Left, Axis - 16, Left, Axis + 6, "gauge-new");
         s.Text(Left, Axis + 20, "as new", "gauge-label", "middle");
         s.Text(Left, Axis + 34, Words(reference), "gauge-figure", "middle");
@@ -71,16 +81,27 @@ public static class GaugeDrawing
             s.Text(At(hold), Axis + 34, Words(hold), "gauge-figure", "start");
         }
 
-        foreach (var old in earlier) s.Path(Pointer(At(old.Millimetres)), "gauge-earlier");
+        foreach (var old in earlier)
+            s.Path(Pointer(At(old.Millimetres)), "gauge-earlier");
         if (value is { } now)
         {
             var x = At(now.Millimetres);
             s.Path(Pointer(x), "gauge-pointer");
-            if (x - Left > 60) s.Text(x, Axis + 34, Words(now.Millimetres), "gauge-figure gauge-now", Anchor(x));
+            if (x - Left > 60)
+                s.Text(x, Axis + 34, Words(now.Millimetres), "gauge-figure gauge-now", Anchor(x));
         }
 
         var rows = ticks.Count > 1 ? (ticks.Count - 1) * 26 : 0;
-        return new HtmlString(s.Svg(0, -rows, 540, 92 + rows, $"Gauge: as new {Words(reference)}; {string.Join("; ", ticks.Select(t => $"{t.Books} limit {Words(t.Figure.Limit)}"))}{(value is { } v ? $"; reading {Words(v.Millimetres)}" : string.Empty)}", "gauge"));
+        return new HtmlString(
+            s.Svg(
+                0,
+                -rows,
+                540,
+                92 + rows,
+                $"Gauge: as new {Words(reference)}; {string.Join("; ", ticks.Select(t => $"{t.Books} limit {Words(t.Figure.Limit)}"))}{(value is { } v ? $"; reading {Words(v.Millimetres)}" : string.Empty)}",
+                "gauge"
+            )
+        );
 
         decimal Change(decimal mm) => Math.Max(0, grows ? mm - reference : reference - mm);
         double At(decimal mm) => Left + (Math.Min((double)Change(mm) / span, 1.03) * (Right - Left));

@@ -40,17 +40,23 @@ public static class GearDrawings
     };
 
     /// <summary>Draws a piece.</summary>
-    public static IHtmlContent Draw(GearPiece gear, DrawingOptions options) => new HtmlString(Drawings[gear.Family.Code](gear, options));
+    public static IHtmlContent Draw(GearPiece gear, DrawingOptions options) =>
+        new HtmlString(Drawings[gear.Family.Code](gear, options));
 
     /// <summary>Whether a family has its drawing: every family must.</summary>
     public static bool Has(string family) => Drawings.ContainsKey(family);
 
     /// <summary>The figures a piece's drawing carries, from its sizes and its baselines.</summary>
-    public static IReadOnlyDictionary<string, string> Figures(GearPiece gear, IReadOnlyDictionary<BaselineKey, Core.Judgement.BaselineFigure> baselines)
+    public static IReadOnlyDictionary<string, string> Figures(
+        GearPiece gear,
+        IReadOnlyDictionary<BaselineKey, Core.Judgement.BaselineFigure> baselines
+    )
     {
         var figures = new Dictionary<string, string>();
-        foreach (var (name, value) in gear.Values) figures[name] = value.Text;
-        foreach (var (key, figure) in baselines) figures[$"{key.Part} {key.Criterion}"] = figure.Length.ToString();
+        foreach (var (name, value) in gear.Values)
+            figures[name] = value.Text;
+        foreach (var (key, figure) in baselines)
+            figures[$"{key.Part} {key.Criterion}"] = figure.Length.ToString();
         return figures;
     }
 
@@ -70,9 +76,12 @@ public static class GearDrawings
         s.Part("pin", "Pin", () => Shapes.ShacklePin(s, gear.PinType ?? "screw"));
         Whole(s, 62, 86);
         s.Line(0, -14, 0, 84, "centre");
-        if (o.Figures.TryGetValue("body shackle.wear-body", out var bow)) s.Leader(18, 6, 34, -6, $"bow {bow}");
-        else if (gear.Size is { } size) s.Leader(18, 6, 34, -6, $"size {size}");
-        if (o.Figures.TryGetValue("pin shackle.wear-pin", out var pin)) s.Leader(0, 62.4, -34, 80, $"pin {pin}");
+        if (o.Figures.TryGetValue("body shackle.wear-body", out var bow))
+            s.Leader(18, 6, 34, -6, $"bow {bow}");
+        else if (gear.Size is { } size)
+            s.Leader(18, 6, 34, -6, $"size {size}");
+        if (o.Figures.TryGetValue("pin shackle.wear-pin", out var pin))
+            s.Leader(0, 62.4, -34, 80, $"pin {pin}");
         return s.Svg(-112, -20, 224, 124, $"Shackle, {gear.Size}");
     }
 
@@ -102,21 +111,25 @@ public static class GearDrawings
 
         s.Part("body", "Body", () => Shapes.OvalLink(s, 34, 56, 7));
         Whole(s, 40, 54);
-        if (o.Figures.TryGetValue("body link.wear", out var wear)) s.Leader(13, 5, 26, -4, wear);
+        if (o.Figures.TryGetValue("body link.wear", out var wear))
+            s.Leader(13, 5, 26, -4, wear);
         return s.Svg(-84, -14, 168, 84, "Link");
     }
 
     /// <summary>Throat and section, written where they are measured.</summary>
     internal static void HookFigures(Sheet s, string part)
     {
-        if (s.Options.Figures.TryGetValue($"{part} hook.throat", out var throat)) s.Leader(-8, 20, -26, 12, $"throat {throat}");
-        if (s.Options.Figures.TryGetValue($"{part} hook.wear", out var section)) s.Leader(3, 51, 22, 62, $"section {section}");
+        if (s.Options.Figures.TryGetValue($"{part} hook.throat", out var throat))
+            s.Leader(-8, 20, -26, 12, $"throat {throat}");
+        if (s.Options.Figures.TryGetValue($"{part} hook.wear", out var section))
+            s.Leader(3, 51, 22, 62, $"section {section}");
     }
 
     /// <summary>The piece as a whole: what is asked of no single part. Drawn as a small stamp to press.</summary>
     internal static void Whole(Sheet s, double x, double y)
     {
-        if (s.Options.LinkTo is null) return;
+        if (s.Options.LinkTo is null)
+            return;
         s.Part("whole", "The whole piece", () =>
         {
             s.Circle(x, y, 13);

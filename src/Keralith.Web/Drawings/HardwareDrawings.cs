@@ -11,7 +11,8 @@ internal static class HardwareDrawings
         c.Part("body", () =>
         {
             Ring(c.S);
-            if (gear.Flag("shoulder")) c.S.Path("M-16 52H16L13 60H-13Z");
+            if (gear.Flag("shoulder"))
+                c.S.Path("M-16 52H16L13 60H-13Z");
             c.S.Rect(-7, gear.Flag("shoulder") ? 60 : 50, 14, 18, 0);
         });
         c.Part("thread", () => Thread(c.S, 7, 78, 46));
@@ -88,7 +89,9 @@ internal static class HardwareDrawings
         var c = new PieceSheet(gear, o);
         c.Part("body", () =>
         {
-            c.S.Path("M-20 0H-8V26L-14 40 -22 96Q-22 104 -14 104H14Q22 104 22 96L14 40 8 26V0H20V14L28 30 32 98Q32 116 14 116H-14Q-32 116 -32 98L-28 30 -20 14Z");
+            c.S.Path(
+                "M-20 0H-8V26L-14 40 -22 96Q-22 104 -14 104H14Q22 104 22 96L14 40 8 26V0H20V14L28 30 32 98Q32 116 14 116H-14Q-32 116 -32 98L-28 30 -20 14Z"
+            );
             c.S.Circle(-14, 8, 3.4);
             c.S.Circle(14, 8, 3.4);
             c.S.Path("M0 50 12 88A12 12 0 0 1 -12 88Z");
@@ -134,7 +137,9 @@ internal static class HardwareDrawings
         var c = new PieceSheet(gear, o);
         c.Part("body", () =>
         {
-            c.S.Path("M-16 0H16Q22 0 22 8V26L34 38V94L22 106V124Q22 132 16 132H-16Q-22 132 -22 124V106L-34 94V38L-22 26V8Q-22 0 -16 0Z");
+            c.S.Path(
+                "M-16 0H16Q22 0 22 8V26L34 38V94L22 106V124Q22 132 16 132H-16Q-22 132 -22 124V106L-34 94V38L-22 26V8Q-22 0 -16 0Z"
+            );
             c.S.Circle(0, 15, 9);
             c.S.Circle(0, 117, 9);
         });
@@ -158,6 +163,7 @@ internal static class HardwareDrawings
     private static void Thread(Sheet s, double half, double top, double length)
     {
         s.Rect(-half, top, half * 2, length, 1);
-        for (var y = top + 4; y < top + length - 1; y += 4) s.Path(Sheet.F($"M{-half:0.##} {y:0.##}L{half:0.##} {y + 2:0.##}"), "thin");
+        for (var y = top + 4; y < top + length - 1; y += 4)
+            s.Path(Sheet.F($"M{-half:0.##} {y:0.##}L{half:0.##} {y + 2:0.##}"), "thin");
     }
 }

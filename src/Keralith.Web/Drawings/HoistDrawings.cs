@@ -9,7 +9,12 @@ internal static class HoistDrawings
     {
         var c = new PieceSheet(gear, o);
         TopHook(c);
-        c.Part("hand-chain", () => c.S.Path("M32 92V226A12 12 0 0 0 56 226V92M36 92V226A8 8 0 0 0 52 226V92M34 110h20M34 150h20M34 190h20", "outline loop"));
+        c.Part("hand-chain", () =>
+            c.S.Path(
+                "M32 92V226A12 12 0 0 0 56 226V92M36 92V226A8 8 0 0 0 52 226V92M34 110h20M34 150h20M34 190h20",
+                "outline loop"
+            )
+        );
         Medium(c, 130);
         c.Part("frame", () =>
         {
@@ -17,7 +22,11 @@ internal static class HoistDrawings
             c.S.Circle(30, 82, 22);
             c.S.Circle(30, 82, 16, "thin");
         });
-        c.Part("brake", () => { c.S.Circle(-18, 82, 13); c.S.Path("M-18 73V91M-27 82H-9", "thin"); });
+        c.Part("brake", () =>
+        {
+            c.S.Circle(-18, 82, 13);
+            c.S.Path("M-18 73V91M-27 82H-9", "thin");
+        });
         return Finish(c, -48, 108, 276);
     }
 
@@ -25,7 +34,11 @@ internal static class HoistDrawings
     {
         var c = new PieceSheet(gear, o);
         TopHook(c);
-        c.Part("top-lug", () => { c.S.Path("M-14 52V22Q-14 12 0 12 14 12 14 22V52Z"); c.S.Circle(0, 28, 7); });
+        c.Part("top-lug", () =>
+        {
+            c.S.Path("M-14 52V22Q-14 12 0 12 14 12 14 22V52Z");
+            c.S.Circle(0, 28, 7);
+        });
         c.Part("trolley", () =>
         {
             c.S.Path("M-60 6H60", "faint");
@@ -34,9 +47,21 @@ internal static class HoistDrawings
             c.S.Circle(24, 14, 9);
         });
         Medium(c, 130);
-        c.Part("frame", () => { c.S.Rect(-52, 52, 104, 58, 8); c.S.Path("M-40 62V100M-34 62V100M-28 62V100", "thin"); });
-        c.Part("brake", () => { c.S.Circle(34, 81, 13); c.S.Path("M34 72V90M25 81H43", "thin"); });
-        c.Part("limits", () => { c.S.Rect(-9, 112, 18, 9, 2); c.S.Path("M-4 121v5M4 121v5", "thin"); });
+        c.Part("frame", () =>
+        {
+            c.S.Rect(-52, 52, 104, 58, 8);
+            c.S.Path("M-40 62V100M-34 62V100M-28 62V100", "thin");
+        });
+        c.Part("brake", () =>
+        {
+            c.S.Circle(34, 81, 13);
+            c.S.Path("M34 72V90M25 81H43", "thin");
+        });
+        c.Part("limits", () =>
+        {
+            c.S.Rect(-9, 112, 18, 9, 2);
+            c.S.Path("M-4 121v5M4 121v5", "thin");
+        });
         c.Part("controls", () =>
         {
             c.S.Path("M46 110C58 130 58 150 58 170", "faint");
@@ -53,9 +78,21 @@ internal static class HoistDrawings
         var c = new PieceSheet(gear, o);
         TopHook(c);
         Medium(c, 120);
-        c.Part("handle", () => { c.S.Path("M20 76 74 128Q80 134 75 140 69 144 63 138L10 88Z"); c.S.Path("M60 114 68 122", "thin"); });
-        c.Part("frame", () => { c.S.Path("M-26 52H26L34 66V94L26 106H-26L-34 94V66Z"); c.S.Circle(12, 80, 15); });
-        c.Part("brake", () => { c.S.Circle(-16, 80, 11); c.S.Path("M-16 72V88M-24 80H-8", "thin"); });
+        c.Part("handle", () =>
+        {
+            c.S.Path("M20 76 74 128Q80 134 75 140 69 144 63 138L10 88Z");
+            c.S.Path("M60 114 68 122", "thin");
+        });
+        c.Part("frame", () =>
+        {
+            c.S.Path("M-26 52H26L34 66V94L26 106H-26L-34 94V66Z");
+            c.S.Circle(12, 80, 15);
+        });
+        c.Part("brake", () =>
+        {
+            c.S.Circle(-16, 80, 11);
+            c.S.Path("M-16 72V88M-24 80H-8", "thin");
+        });
         return Finish(c, -40, 122, 266);
     }
 
@@ -67,15 +104,28 @@ internal static class HoistDrawings
             c.S.At(0, 0, 0, 1, () => SlingDrawings.Rope(c.S, 5, 44));
             c.S.At(0, 136, 0, 1, () => SlingDrawings.Rope(c.S, 5, 74));
         });
-        c.Part("anchor", () => { c.S.Path("M-40 60A12 12 0 1 1 -40 84L-30 78V66Z"); c.S.Circle(-44, 72, 5); });
+        c.Part("anchor", () =>
+        {
+            c.S.Path("M-40 60A12 12 0 1 1 -40 84L-30 78V66Z");
+            c.S.Circle(-44, 72, 5);
+        });
         c.Part("handle", () => c.S.Path("M20 74 70 34Q76 30 80 35 83 41 77 46L28 86Z"));
-        c.Part("shear-pins", () => { c.S.Circle(26, 80, 5); c.S.Circle(26, 94, 3.4); });
-        c.Part("frame", () => { c.S.Path("M-30 44H14L22 60V120L14 136H-22L-30 120Z"); c.S.Path("M-12 70H12V84H-12ZM-12 96H12V110H-12Z", "thin"); });
+        c.Part("shear-pins", () =>
+        {
+            c.S.Circle(26, 80, 5);
+            c.S.Circle(26, 94, 3.4);
+        });
+        c.Part("frame", () =>
+        {
+            c.S.Path("M-30 44H14L22 60V120L14 136H-22L-30 120Z");
+            c.S.Path("M-12 70H12V84H-12ZM-12 96H12V110H-12Z", "thin");
+        });
         c.S.At(0, 222, 0, 1, () => c.Part("bottom-hook", () => Shapes.Hook(c.S, 8, gear.HookLatch)));
         return Finish(c, -58, 140, 280);
     }
 
-    private static void TopHook(PieceSheet c) => c.S.At(0, 44, 180, 0.86, () => c.Part("top-hook", () => Shapes.Hook(c.S, 8, c.Gear.HookLatch)));
+    private static void TopHook(PieceSheet c) =>
+        c.S.At(0, 44, 180, 0.86, () => c.Part("top-hook", () => Shapes.Hook(c.S, 8, c.Gear.HookLatch)));
 
     private static void Medium(PieceSheet c, double top)
     {
@@ -83,7 +133,11 @@ internal static class HoistDrawings
         {
             c.Part("load-chain", () => Shapes.Chain(c.S, 9));
             c.Part("load-rope", () => SlingDrawings.Rope(c.S, 6, 110));
-            c.Part("load-web", () => { c.S.Rect(-9, 0, 18, 110, 0); c.S.Path("M-5 0V110M0 0V110M5 0V110", "thin"); });
+            c.Part("load-web", () =>
+            {
+                c.S.Rect(-9, 0, 18, 110, 0);
+                c.S.Path("M-5 0V110M0 0V110M5 0V110", "thin");
+            });
         });
         c.S.At(0, top + 98, 0, 0.86, () => c.Part("bottom-hook", () => Shapes.Hook(c.S, 8, c.Gear.HookLatch)));
     }

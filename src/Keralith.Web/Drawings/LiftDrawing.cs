@@ -25,8 +25,12 @@ public static class LiftDrawing
     public static IHtmlContent Draw(BenchedLift lift, bool handles)
     {
         var s = new Sheet(new DrawingOptions());
-        if (lift.Plan?.Stand is StandDrift { Drift: var drift }) return Between(s, lift, drift);
-        if (Posed.Of(lift) is not { } posed) return new HtmlString(s.Svg(0, 0, ElevationWide + PlanWide, High, "Nothing to draw yet", "drawing lift-drawing"));
+        if (lift.Plan?.Stand is StandDrift { Drift: var drift })
+            return Between(s, lift, drift);
+        if (Posed.Of(lift) is not { } posed)
+            return new HtmlString(
+                s.Svg(0, 0, ElevationWide + PlanWide, High, "Nothing to draw yet", "drawing lift-drawing")
+            );
         var points = posed.Picks.Append(posed.Hook).Append(posed.Centre).ToList();
         var elevation = Frame.Of(points.Select(p => (p.X, p.Z)), 0, ElevationWide);
         var plan = Frame.Of(points.Select(p => (p.X, p.Y)), ElevationWide, PlanWide, elevation.Scale);
@@ -41,8 +45,11 @@ public static class LiftDrawing
         s.Circle(plan.X(posed.Hook.X), plan.Y(posed.Hook.Y), 5);
         Point(s, posed, elevation, p => p.Z, "z", handles);
         Point(s, posed, plan, p => p.Y, "y", handles);
-        var label = $"{lift.Row.Name}: {posed.Picks.Count} legs{(lift.Result is { } r ? $", {string.Join("; ", r.Legs.Select(l => $"leg {l.Number} at {Number(l.Angle)} deg{(l.Tension is { } t ? $" pulled with {lift.Asked(t)}" : string.Empty)}"))}" : string.Empty)}";
-        return new HtmlString(s.Svg(0, 0, ElevationWide + PlanWide, High, label, "drawing lift-drawing", handles && posed.IsGeometry));
+        var label =
+            $"{lift.Row.Name}: {posed.Picks.Count} legs{(lift.Result is { } r ? $", {string.Join("; ", r.Legs.Select(l => $"leg {l.Number} at {Number(l.Angle)} deg{(l.Tension is { } t ? $" pulled with {lift.Asked(t)}" : string.Empty)}"))}" : string.Empty)}";
+        return new HtmlString(
+            s.Svg(0, 0, ElevationWide + PlanWide, High, label, "drawing lift-drawing", handles && posed.IsGeometry)
+        );
     }
 
     /// <summary>The hitches, each by its drawing.</summary>
@@ -75,15 +82,17 @@ public static class LiftDrawing
     }
 
     /// <summary>A hitch as people say it.</summary>
-    public static string Words(Hitch hitch) => hitch switch
-    {
-        Core.RatedLoad.Hitch.Vertical => "Straight",
-        Core.RatedLoad.Hitch.Choker => "Choker",
-        Core.RatedLoad.Hitch.Basket => "Basket",
-        _ => throw new ArgumentOutOfRangeException(nameof(hitch), hitch, null),
-    };
+    public static string Words(Hitch hitch) =>
+        hitch switch
+        {
+            Core.RatedLoad.Hitch.Vertical => "Straight",
+            Core.RatedLoad.Hitch.Choker => "Choker",
+            Core.RatedLoad.Hitch.Basket => "Basket",
+            _ => throw new ArgumentOutOfRangeException(nameof(hitch), hitch, null),
+        };
 
-    private static void Hook(Sheet s, double x, double y) => s.Path(Sheet.F($"M{x:0.#} {y - 12:0.#}v5a6.5 6.5 0 1 1 -6.5 6.5"), "lift-hook");
+    private static void Hook(Sheet s, double x, double y) =>
+        s.Path(Sheet.F($"M{x:0.#} {y - 12:0.#}v5a6.5 6.5 0 1 1 -6.5 6.5"), "lift-hook");
 
     private static double Bottom(Posed posed, Frame frame, Func<Point3, double> up) => Edges(posed, frame, up).Bottom;
 
@@ -91,7 +100,9 @@ public static class LiftDrawing
     {
         var all = posed.Picks.Append(posed.Centre).ToList();
         var (top, bottom) = (frame.Y(all.Max(up)), frame.Y(all.Min(up)));
-        return bottom - top >= 24 ? (top, bottom) : up(posed.Hook) > all.Max(up) ? (top, top + 30) : (top - 15, bottom + 15);
+        return bottom - top >= 24 ? (top, bottom)
+            : up(posed.Hook) > all.Max(up) ? (top, top + 30)
+            : (top - 15, bottom + 15);
     }
 
     private static void Load(Sheet s, Posed posed, Frame frame, Func<Point3, double> up)
@@ -115,13 +126,27 @@ public static class LiftDrawing
             var leg = result?.Legs.ElementAtOrDefault(i);
             var weakest = result?.Weakest is { Leg: { } number } && number == i + 1;
             s.Line(x, y, hx, hy, weakest ? "lift-leg is-weakest" : "lift-leg");
-            if (leg?.Tension is not { } tension || most <= 0) continue;
+            if (leg?.Tension is not { } tension || most <= 0)
+                continue;
             var share = 0.62 * (double)(tension / most);
-            Arrow(s, x, y, x + ((hx - x) * share), y + ((hy - y) * share), weakest ? "lift-force is-weakest" : "lift-force");
-            if (!figures) continue;
+            Arrow(
+                s,
+                x,
+                y,
+                x + ((hx - x) * share),
+                y + ((hy - y) * share),
+                weakest ? "lift-force is-weakest" : "lift-force"
+            );
+            if (!figures)
+                continue;
             if (leg.Inward is { } inward && inward > 0 && tension > 0 && Math.Abs(hx - x) > 4)
             {
-                var along = Math.Sign(hx - x) * Math.Max(8, 0.62 * (double)(inward / most) * Math.Sqrt(((hx - x) * (hx - x)) + ((hy - y) * (hy - y))));
+                var along =
+                    Math.Sign(hx - x)
+                    * Math.Max(
+                        8,
+                        0.62 * (double)(inward / most) * Math.Sqrt(((hx - x) * (hx - x)) + ((hy - y) * (hy - y)))
+                    );
                 Arrow(s, x, y + 8, x + along, y + 8, "lift-inward");
             }
 
@@ -130,15 +155,29 @@ public static class LiftDrawing
             taken.Add(x);
             var right = x >= frame.X(posed.Hook.X);
             var tx = Math.Clamp(x, 78, ElevationWide - 78);
-            s.Text(right ? tx + 72 : tx - 72, at, $"{i + 1}: {lift.Asked(tension)}", "lift-figure", right ? "end" : "start");
-            s.Text(right ? tx + 72 : tx - 72, at + 11, $"{Number(leg.Angle)} deg", "gauge-label", right ? "end" : "start");
+            s.Text(
+                right ? tx + 72 : tx - 72,
+                at,
+                $"{i + 1}: {lift.Asked(tension)}",
+                "lift-figure",
+                right ? "end" : "start"
+            );
+            s.Text(
+                right ? tx + 72 : tx - 72,
+                at + 11,
+                $"{Number(leg.Angle)} deg",
+                "gauge-label",
+                right ? "end" : "start"
+            );
         }
     }
 
     private static void Point(Sheet s, Posed posed, Frame frame, Func<Point3, double> up, string axis, bool handles)
     {
-        if (handles && posed.IsGeometry) Handle("hook", "Hook", posed.Hook, () => s.Circle(0, 0, 3.4, "dot"));
-        for (var i = 0; i < posed.Picks.Count; i++) Handle($"pick-{i + 1}", $"Pick {i + 1}", posed.Picks[i], () => s.Circle(0, 0, 4.5, "outline"));
+        if (handles && posed.IsGeometry)
+            Handle("hook", "Hook", posed.Hook, () => s.Circle(0, 0, 3.4, "dot"));
+        for (var i = 0; i < posed.Picks.Count; i++)
+            Handle($"pick-{i + 1}", $"Pick {i + 1}", posed.Picks[i], () => s.Circle(0, 0, 4.5, "outline"));
         Handle("g", "Centre of gravity", posed.Centre, () =>
         {
             s.Circle(0, 0, 7, "outline");
@@ -150,7 +189,11 @@ public static class LiftDrawing
             var at = Sheet.F($"translate({frame.X(point.X):0.##} {frame.Y(up(point)):0.##})");
             if (handles && posed.IsGeometry)
             {
-                s.Add(Sheet.F($"<g class=\"handle\" transform=\"{at}\" tabindex=\"0\" role=\"slider\" aria-label=\"{said}, {(axis == "z" ? "elevation" : "plan")}: arrows move it\" aria-valuenow=\"{point.X:0}\" aria-valuetext=\"x {point.X:0} mm, {axis} {up(point):0} mm\" data-point=\"{name}\" data-axis=\"{axis}\" data-scale=\"{frame.Scale:0.######}\">"));
+                s.Add(
+                    Sheet.F(
+                        $"<g class=\"handle\" transform=\"{at}\" tabindex=\"0\" role=\"slider\" aria-label=\"{said}, {(axis == "z" ? "elevation" : "plan")}: arrows move it\" aria-valuenow=\"{point.X:0}\" aria-valuetext=\"x {point.X:0} mm, {axis} {up(point):0} mm\" data-point=\"{name}\" data-axis=\"{axis}\" data-scale=\"{frame.Scale:0.######}\">"
+                    )
+                );
                 s.Circle(0, 0, 14, "weeks-hit");
             }
             else
@@ -167,15 +210,35 @@ public static class LiftDrawing
     {
         var (dx, dy) = (toX - x, toY - y);
         var length = Math.Sqrt((dx * dx) + (dy * dy));
-        if (length < 3) return;
+        if (length < 3)
+            return;
         var (ux, uy) = (dx / length, dy / length);
-        s.Add(Sheet.F($"<path class=\"{style}\" d=\"M{x:0.#} {y:0.#}L{toX:0.#} {toY:0.#}M{toX - (ux * 8) + (uy * 3.6):0.#} {toY - (uy * 8) - (ux * 3.6):0.#}L{toX:0.#} {toY:0.#}L{toX - (ux * 8) - (uy * 3.6):0.#} {toY - (uy * 8) + (ux * 3.6):0.#}\"/>"));
+        s.Add(
+            Sheet.F(
+                $"<path class=\"{style}\" d=\"M{x:0.#} {y:0.#}L{toX:0.#} {toY:0.#}M{toX - (ux * 8) + (uy * 3.6):0.#} {toY - (uy * 8) - (ux * 3.6):0.#}L{toX:0.#} {toY:0.#}L{toX - (ux * 8) - (uy * 3.6):0.#} {toY - (uy * 8) + (ux * 3.6):0.#}\"/>"
+            )
+        );
     }
 
     private static HtmlString Between(Sheet s, BenchedLift lift, Drift drift)
     {
-        var frame = Frame.Of([(drift.First.X, drift.First.Z), (drift.Second.X, drift.Second.Z), (drift.From, drift.Height), (drift.To, drift.Height)], 0, ElevationWide + PlanWide);
-        s.Line(10, frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10, ElevationWide + PlanWide - 10, frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10, "outline");
+        var frame = Frame.Of(
+            [
+                (drift.First.X, drift.First.Z),
+                (drift.Second.X, drift.Second.Z),
+                (drift.From, drift.Height),
+                (drift.To, drift.Height),
+            ],
+            0,
+            ElevationWide + PlanWide
+        );
+        s.Line(
+            10,
+            frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10,
+            ElevationWide + PlanWide - 10,
+            frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10,
+            "outline"
+        );
         var kilograms = (double)(lift.Plan?.Load.Weight.Kilograms ?? 0);
         var way = drift.Way;
         for (var i = 0; i < way.Count; i += 5)
@@ -184,20 +247,40 @@ public static class LiftDrawing
             s.Line(x, y, frame.X(drift.First.X), frame.Y(drift.First.Z), i == 0 ? "lift-leg" : "thin");
             s.Line(x, y, frame.X(drift.Second.X), frame.Y(drift.Second.Z), i == way.Count - 1 ? "lift-leg" : "thin");
             s.Circle(x, y, 4);
-            if (i % 10 != 0) continue;
+            if (i % 10 != 0)
+                continue;
 
             // Its ends to the sides and its middle below, so that none lies on another.
-            var (anchor, aside, down) = i == 0 ? ("end", 10, 18) : i == way.Count - 1 ? ("start", -10, 18) : ("middle", 0, 46);
-            if (drift.From > drift.To && anchor != "middle") (anchor, aside) = (anchor == "end" ? "start" : "end", -aside);
+            var (anchor, aside, down) =
+                i == 0 ? ("end", 10, 18)
+                : i == way.Count - 1 ? ("start", -10, 18)
+                : ("middle", 0, 46);
+            if (drift.From > drift.To && anchor != "middle")
+                (anchor, aside) = (anchor == "end" ? "start" : "end", -aside);
             s.Text(x + aside, y + down, $"1: {lift.Asked((decimal)(way[i].First * kilograms))}", "lift-figure", anchor);
-            s.Text(x + aside, y + down + 13, $"2: {lift.Asked((decimal)(way[i].Second * kilograms))}", "lift-figure", anchor);
+            s.Text(
+                x + aside,
+                y + down + 13,
+                $"2: {lift.Asked((decimal)(way[i].Second * kilograms))}",
+                "lift-figure",
+                anchor
+            );
         }
 
         Hook(s, frame.X(drift.First.X), frame.Y(drift.First.Z));
         Hook(s, frame.X(drift.Second.X), frame.Y(drift.Second.Z));
         s.Text(frame.X(drift.First.X), frame.Y(drift.First.Z) - 22, "hoist 1", "gauge-label");
         s.Text(frame.X(drift.Second.X), frame.Y(drift.Second.Z) - 22, "hoist 2", "gauge-label");
-        return new(s.Svg(0, 0, ElevationWide + PlanWide, High, $"{lift.Row.Name}: the load on its way between two hoists, the pull of each under it", "drawing lift-drawing"));
+        return new(
+            s.Svg(
+                0,
+                0,
+                ElevationWide + PlanWide,
+                High,
+                $"{lift.Row.Name}: the load on its way between two hoists, the pull of each under it",
+                "drawing lift-drawing"
+            )
+        );
     }
 
     private static string Number(decimal number) => number.ToString("0.#", CultureInfo.InvariantCulture);
@@ -209,13 +292,22 @@ public static class LiftDrawing
 
         public double Y(double mm) => OffsetY - (mm / Scale);
 
-        public static Frame Of(IEnumerable<(double X, double Up)> points, double left, double wide, double? scale = null)
+        public static Frame Of(
+            IEnumerable<(double X, double Up)> points,
+            double left,
+            double wide,
+            double? scale = null
+        )
         {
             var all = points.ToList();
             var (x0, x1, y0, y1) = (all.Min(p => p.X), all.Max(p => p.X), all.Min(p => p.Up), all.Max(p => p.Up));
             var fits = Math.Max(Math.Max((x1 - x0) / (wide - (2 * Beside)), (y1 - y0) / (High - Above - Below)), 0.001);
             var used = Math.Max(fits, scale is { } given && given < fits * 4 ? given : fits);
-            return new(used, left + (wide / 2) - ((x0 + x1) / 2 / used), ((High + Above - Below) / 2) + ((y0 + y1) / 2 / used));
+            return new(
+                used,
+                left + (wide / 2) - ((x0 + x1) / 2 / used),
+                ((High + Above - Below) / 2) + ((y0 + y1) / 2 / used)
+            );
         }
     }
 
@@ -234,15 +326,34 @@ public static class LiftDrawing
                 case StandAlike alike:
                     const double Spread = 1000;
                     var plumb = alike.Angle.Degrees >= 89.5m;
-                    var high = plumb ? 1500 : Math.Min(4000, Math.Max(60, Spread * Math.Tan((double)alike.Angle.Degrees * Math.PI / 180)));
+                    var high = plumb
+                        ? 1500
+                        : Math.Min(4000, Math.Max(60, Spread * Math.Tan((double)alike.Angle.Degrees * Math.PI / 180)));
                     IReadOnlyList<Point3> picks = alike.Count switch
                     {
                         1 => [new(0, 0, 0)],
                         2 => [new(-Spread, 0, 0), new(Spread, 0, 0)],
-                        3 => [new(-Spread * 0.866, -Spread / 2, 0), new(Spread * 0.866, -Spread / 2, 0), new(0, Spread, 0)],
-                        _ => [new(-Spread * 0.8, -Spread * 0.6, 0), new(Spread * 0.8, -Spread * 0.6, 0), new(Spread * 0.8, Spread * 0.6, 0), new(-Spread * 0.8, Spread * 0.6, 0)],
+                        3 =>
+                        [
+                            new(-Spread * 0.866, -Spread / 2, 0),
+                            new(Spread * 0.866, -Spread / 2, 0),
+                            new(0, Spread, 0),
+                        ],
+                        _ =>
+                        [
+                            new(-Spread * 0.8, -Spread * 0.6, 0),
+                            new(Spread * 0.8, -Spread * 0.6, 0),
+                            new(Spread * 0.8, Spread * 0.6, 0),
+                            new(-Spread * 0.8, Spread * 0.6, 0),
+                        ],
                     };
-                    return new(alike.Count == 1 && !plumb ? new(Spread, 0, high) : new(0, 0, high), new(0, 0, -300), picks, false, plumb && alike.Count > 1);
+                    return new(
+                        alike.Count == 1 && !plumb ? new(Spread, 0, high) : new(0, 0, high),
+                        new(0, 0, -300),
+                        picks,
+                        false,
+                        plumb && alike.Count > 1
+                    );
                 default:
                     return null;
             }

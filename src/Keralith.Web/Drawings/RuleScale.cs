@@ -17,11 +17,14 @@ public sealed class RuleScale
     public RuleScale(IEnumerable<Figure> figures, decimal? value)
     {
         var known = figures.Where(f => f.Reference is not null).ToList();
-        if (known.Count == 0) return;
+        if (known.Count == 0)
+            return;
         var most = known.Max(f => f.Allowance!.Value);
-        if (value is { } v) _tried = Change(known[0], v);
+        if (value is { } v)
+            _tried = Change(known[0], v);
         _span = Math.Max(most, Math.Min(_tried ?? 0, most * 2)) * 1.25m;
-        if (_span == 0) _span = 1;
+        if (_span == 0)
+            _span = 1;
     }
 
     /// <summary>Whether there is anything to draw.</summary>
@@ -30,7 +33,8 @@ public sealed class RuleScale
     /// <summary>The row of one limit; empty where it can't stand on the scale.</summary>
     public IHtmlContent Row(Figure? figure)
     {
-        if (!HasScale || figure?.Reference is null) return HtmlString.Empty;
+        if (!HasScale || figure?.Reference is null)
+            return HtmlString.Empty;
         var s = new Sheet(new DrawingOptions());
         var limit = At(figure.Allowance!.Value);
         s.Line(0, 12, 100, 12, "scale-line");
@@ -43,11 +47,17 @@ public sealed class RuleScale
         }
 
         s.Line(limit, 2, limit, 22, "scale-limit");
-        if (_tried is { } tried) s.Line(At(tried), 0, At(tried), 24, "scale-tried");
-        return new HtmlString(Sheet.F($"<svg class=\"scale\" viewBox=\"0 0 100 24\" preserveAspectRatio=\"none\" aria-hidden=\"true\">{s.Lines}</svg>"));
+        if (_tried is { } tried)
+            s.Line(At(tried), 0, At(tried), 24, "scale-tried");
+        return new HtmlString(
+            Sheet.F(
+                $"<svg class=\"scale\" viewBox=\"0 0 100 24\" preserveAspectRatio=\"none\" aria-hidden=\"true\">{s.Lines}</svg>"
+            )
+        );
     }
 
-    private static decimal Change(Figure figure, decimal value) => Math.Max(0, figure.Grows ? value - figure.Reference!.Value : figure.Reference!.Value - value);
+    private static decimal Change(Figure figure, decimal value) =>
+        Math.Max(0, figure.Grows ? value - figure.Reference!.Value : figure.Reference!.Value - value);
 
     private double At(decimal change) => (double)Math.Min(change / _span, 1) * 100;
 }

@@ -16,8 +16,13 @@ internal static class Shapes
         var tip = -11 - (section * 0.55);
         s.Circle(0, 0, 8.5);
         s.Circle(0, 0, 4.2);
-        s.Path(Sheet.F($"M-4 8V16C-3.5 23 11 24 11 36A11 11 0 0 1 -11 36L{-11.8:0.##} 27.5C-12 24 {tip:0.##} 23.4 {tip - 2:0.##} 27C{-outer:0.##} 30 {-outer:0.##} 32 {-outer:0.##} 36A{outer:0.##} {outer:0.##} 0 0 0 {outer:0.##} 36C{outer:0.##} 23 8 21 4.5 15L4 8"));
-        if (!latch) return;
+        s.Path(
+            Sheet.F(
+                $"M-4 8V16C-3.5 23 11 24 11 36A11 11 0 0 1 -11 36L{-11.8:0.##} 27.5C-12 24 {tip:0.##} 23.4 {tip - 2:0.##} 27C{-outer:0.##} 30 {-outer:0.##} 32 {-outer:0.##} 36A{outer:0.##} {outer:0.##} 0 0 0 {outer:0.##} 36C{outer:0.##} 23 8 21 4.5 15L4 8"
+            )
+        );
+        if (!latch)
+            return;
         s.Path("M-4.6 13.5 -13.2 28.6 -11 29.8 -2.2 15.6Z", "outline latch");
         s.Circle(-3.2, 14.4, 1.5, "dot");
     }
@@ -50,7 +55,9 @@ internal static class Shapes
     /// <summary>A coupling: two half links held by a pin, hanging from the origin.</summary>
     public static void Coupling(Sheet s)
     {
-        s.Path("M-6.5 11V6a6.5 6.5 0 0 1 13 0v5M-3 11V6.5a3 3 0 0 1 6 0V11M-6.5 13v5a6.5 6.5 0 0 0 13 0v-5M-3 13v4.5a3 3 0 0 0 6 0V13");
+        s.Path(
+            "M-6.5 11V6a6.5 6.5 0 0 1 13 0v5M-3 11V6.5a3 3 0 0 1 6 0V11M-6.5 13v5a6.5 6.5 0 0 0 13 0v-5M-3 13v4.5a3 3 0 0 0 6 0V13"
+        );
         s.Rect(-8.5, 10, 17, 4, 2);
     }
 
@@ -64,7 +71,9 @@ internal static class Shapes
     /// <summary>A bow shackle, crown up, its pin below; the crown at the origin.</summary>
     public static void ShackleBow(Sheet s)
     {
-        s.Path("M-21 58V40C-21 34-25 30-25 23A25 25 0 0 1 25 23C25 30 21 34 21 40V58A8 8 0 0 1 5 58M-5 58A8 8 0 0 1 -21 58M-9 50V40C-9 34-15 30-15 23A15 15 0 0 1 15 23C15 30 9 34 9 40V50");
+        s.Path(
+            "M-21 58V40C-21 34-25 30-25 23A25 25 0 0 1 25 23C25 30 21 34 21 40V58A8 8 0 0 1 5 58M-5 58A8 8 0 0 1 -21 58M-9 50V40C-9 34-15 30-15 23A15 15 0 0 1 15 23C15 30 9 34 9 40V50"
+        );
         s.Circle(-13, 58, 8.6);
         s.Circle(13, 58, 8.6);
     }

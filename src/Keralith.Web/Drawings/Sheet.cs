@@ -42,14 +42,19 @@ internal sealed class Sheet(DrawingOptions options)
     /// <summary>A part of the piece, as one group: named, inked when it is in question, a link where parts lead somewhere.</summary>
     public void Part(string path, string name, Action draw)
     {
-        var state = Options.Active is null ? string.Empty : Options.Active == path ? " is-active" : " is-pale";
+        var state =
+            Options.Active is null ? string.Empty
+            : Options.Active == path ? " is-active"
+            : " is-pale";
         var done = Options.Done.Contains(path) ? " is-done" : string.Empty;
         var found = Options.Found.TryGetValue(path, out var worst) ? $" is-{worst}" : string.Empty;
-        if (Options.LinkTo is { } to) Add($"<a href=\"{Html(to(path))}\" aria-label=\"{Html(name)}\" data-part=\"{Html(path)}\">");
+        if (Options.LinkTo is { } to)
+            Add($"<a href=\"{Html(to(path))}\" aria-label=\"{Html(name)}\" data-part=\"{Html(path)}\">");
         Add($"<g class=\"part{state}{done}{found}\"><title>{Html(name)}</title>");
         draw();
         Add("</g>");
-        if (Options.LinkTo is not null) Add("</a>");
+        if (Options.LinkTo is not null)
+            Add("</a>");
     }
 
     public void Add(string svg) => _svg.Append(svg);
@@ -57,7 +62,11 @@ internal sealed class Sheet(DrawingOptions options)
     public void Path(string d, string style = "outline") => Add($"<path class=\"{style}\" d=\"{d}\"/>");
 
     public void Rect(double x, double y, double width, double height, double radius, string style = "outline") =>
-        Add(F($"<rect class=\"{style}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\" rx=\"{radius:0.##}\"/>"));
+        Add(
+            F(
+                $"<rect class=\"{style}\" x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\" rx=\"{radius:0.##}\"/>"
+            )
+        );
 
     public void Circle(double x, double y, double radius, string style = "outline") =>
         Add(F($"<circle class=\"{style}\" cx=\"{x:0.##}\" cy=\"{y:0.##}\" r=\"{radius:0.##}\"/>"));
@@ -73,9 +82,17 @@ internal sealed class Sheet(DrawingOptions options)
     {
         Line(x - 5, top, x + 5, top);
         Line(x - 5, bottom, x + 5, bottom);
-        Add(F($"<path class=\"dimension\" d=\"M{x:0.##} {top:0.##}V{bottom:0.##}m-2.4 -5 2.4 5 2.4 -5M{x - 2.4:0.##} {top + 5:0.##}l2.4 -5 2.4 5\"/>"));
+        Add(
+            F(
+                $"<path class=\"dimension\" d=\"M{x:0.##} {top:0.##}V{bottom:0.##}m-2.4 -5 2.4 5 2.4 -5M{x - 2.4:0.##} {top + 5:0.##}l2.4 -5 2.4 5\"/>"
+            )
+        );
         var middle = (top + bottom) / 2;
-        Add(F($"<text class=\"figure\" x=\"{x - 4:0.##}\" y=\"{middle:0.##}\" text-anchor=\"middle\" transform=\"rotate(-90 {x - 4:0.##} {middle:0.##})\">{Html(text)}</text>"));
+        Add(
+            F(
+                $"<text class=\"figure\" x=\"{x - 4:0.##}\" y=\"{middle:0.##}\" text-anchor=\"middle\" transform=\"rotate(-90 {x - 4:0.##} {middle:0.##})\">{Html(text)}</text>"
+            )
+        );
     }
 
     /// <summary>A leader from a point to a figure at its side.</summary>
@@ -95,10 +112,25 @@ internal sealed class Sheet(DrawingOptions options)
         Add("</g>");
     }
 
-    public string Svg(double x, double y, double width, double height, string label, string style = "drawing", bool grips = false)
+    public string Svg(
+        double x,
+        double y,
+        double width,
+        double height,
+        string label,
+        string style = "drawing",
+        bool grips = false
+    )
     {
-        foreach (var (atX, atY, what) in Options.Pins) Add(F($"<g class=\"pin\" transform=\"translate({atX:0.##} {atY:0.##})\"><title>{Html(what)}</title><path d=\"M0 0l-3.4 -8.4a3.7 3.7 0 1 1 6.8 0Z\"/></g>"));
-        return F($"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null && !grips ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>");
+        foreach (var (atX, atY, what) in Options.Pins)
+            Add(
+                F(
+                    $"<g class=\"pin\" transform=\"translate({atX:0.##} {atY:0.##})\"><title>{Html(what)}</title><path d=\"M0 0l-3.4 -8.4a3.7 3.7 0 1 1 6.8 0Z\"/></g>"
+                )
+            );
+        return F(
+            $"<svg class=\"{style}\" viewBox=\"{x:0.##} {y:0.##} {width:0.##} {height:0.##}\" role=\"{(Options.LinkTo is null && !grips ? "img" : "group")}\" aria-label=\"{Html(label)}\" preserveAspectRatio=\"xMidYMid meet\">{_svg}</svg>"
+        );
     }
 
     public static string F(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);

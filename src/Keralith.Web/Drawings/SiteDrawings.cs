@@ -28,7 +28,11 @@ internal static class SiteDrawings
             c.S.Path("M-16 44V26A16 16 0 0 1 16 26V44H8V26A8 8 0 0 0 -8 26V44Z");
             c.S.Circle(-18, 60, 4);
         });
-        c.Part("jaw", () => { c.S.Path("M-6 86H2V122H-6Z"); c.S.Path("M2 90l4 3-4 3 4 3-4 3 4 3-4 3 4 3-4 3", "thin"); });
+        c.Part("jaw", () =>
+        {
+            c.S.Path("M-6 86H2V122H-6Z");
+            c.S.Path("M2 90l4 3-4 3 4 3-4 3 4 3-4 3 4 3-4 3", "thin");
+        });
         c.S.Path("M8 96V150", "faint");
         c.Figure("width", 8, 140, 40, 146, "opens ");
         return c.Close(-34, 8, 68, 142);
@@ -45,9 +49,15 @@ internal static class SiteDrawings
         });
         c.Part("fittings", () =>
         {
-            foreach (var x in new[] { -72, 72 }) c.S.At(x, 88, 0, 0.7, () => { Shapes.ShackleBow(c.S); Shapes.ShacklePin(c.S, "bolt"); });
+            foreach (var x in new[] { -72, 72 })
+                c.S.At(x, 88, 0, 0.7, () =>
+                {
+                    Shapes.ShackleBow(c.S);
+                    Shapes.ShacklePin(c.S, "bolt");
+                });
         });
-        if (!c.Silhouette && o.Figures.TryGetValue("span", out var span)) c.S.Text(0, 104, $"span {span}");
+        if (!c.Silhouette && o.Figures.TryGetValue("span", out var span))
+            c.S.Text(0, 104, $"span {span}");
         c.Figure("body beam.lug-wear", 6, 36, 30, 26, "lug ");
         return c.Close(-94, 20, 188, 118);
     }
@@ -82,7 +92,10 @@ internal static class SiteDrawings
         c.Part("body", () =>
         {
             c.S.Rect(-60, 24, 120, 110, 4);
-            c.S.Path("M-60 46 38 134M-60 68 14 134M-60 90 -10 134M-60 112 -34 134M-60 24 60 132M-36 24 60 110M-12 24 60 88M12 24 60 66M36 24 60 44M60 46 -38 134M60 68 -14 134M60 90 10 134M60 112 34 134M60 24 -60 132M36 24 -60 110M12 24 -60 88M-12 24 -60 66M-36 24 -60 44", "thin");
+            c.S.Path(
+                "M-60 46 38 134M-60 68 14 134M-60 90 -10 134M-60 112 -34 134M-60 24 60 132M-36 24 60 110M-12 24 60 88M12 24 60 66M36 24 60 44M60 46 -38 134M60 68 -14 134M60 90 10 134M60 112 34 134M60 24 -60 132M36 24 -60 110M12 24 -60 88M-12 24 -60 66M-36 24 -60 44",
+                "thin"
+            );
         });
         c.Part("edge-rope", () =>
         {
@@ -105,7 +118,11 @@ internal static class SiteDrawings
             c.S.Path("M-80 48H80M-20 48V126M36 48V126", "thin");
             c.S.Path("M-24 30V20Q-24 14 -18 14H18Q24 14 24 20V30");
             c.S.At(-50, 60, 0, 0.9, () => Shapes.Chain(c.S, 5));
-            c.S.At(8, 58, 0, 0.62, () => { Shapes.ShackleBow(c.S); Shapes.ShacklePin(c.S, "screw"); });
+            c.S.At(8, 58, 0, 0.62, () =>
+            {
+                Shapes.ShackleBow(c.S);
+                Shapes.ShacklePin(c.S, "screw");
+            });
             c.S.At(58, 66, 0, 0.8, () => Shapes.Hook(c.S, 8, true));
         });
         return c.Close(-84, 8, 168, 122);
@@ -121,7 +138,9 @@ internal static class SiteDrawings
             c.S.Path("M-26 30H26V62H-26Z");
             c.S.Path("M-14 30 0 6 20 6 20 14 6 16 8 30");
             c.S.Circle(0, 46, 9);
-            c.S.Path("M-70 40C-84 34 -88 46 -82 56L-76 54C-78 48 -76 46 -70 50ZM70 40C84 34 88 46 82 56L76 54C78 48 76 46 70 50Z");
+            c.S.Path(
+                "M-70 40C-84 34 -88 46 -82 56L-76 54C-78 48 -76 46 -70 50ZM70 40C84 34 88 46 82 56L76 54C78 48 76 46 70 50Z"
+            );
         });
         return c.Close(-88, 2, 176, 66);
     }

@@ -17,25 +17,65 @@ internal static class FileEndpoints
     public static void Map(WebApplication app)
     {
         app.MapGet("/register/export.csv", CsvAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/register/export.xlsx", XlsxAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/due/{token:regex(^[0-9a-f]{{48}}$)}.ics", DueFeed.SendAsync).AllowAnonymous().ExcludeFromDescription();
-        app.MapGet("/season/poster.{extension:regex(^(pdf|svg)$)}", PosterAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/lift/{id:guid}/document.json", LiftAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/inspection/{id:guid}/certificate.pdf", CertificateAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/register/import/{id:guid}/errors.csv", ErrorsAsync).RequireAuthorization(nameof(Right.Register)).ExcludeFromDescription();
+        app.MapGet("/register/export.xlsx", XlsxAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/due/{token:regex(^[0-9a-f]{{48}}$)}.ics", DueFeed.SendAsync)
+            .AllowAnonymous()
+            .ExcludeFromDescription();
+        app.MapGet("/season/poster.{extension:regex(^(pdf|svg)$)}", PosterAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/lift/{id:guid}/document.json", LiftAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/inspection/{id:guid}/certificate.pdf", CertificateAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/register/import/{id:guid}/errors.csv", ErrorsAsync)
+            .RequireAuthorization(nameof(Right.Register))
+            .ExcludeFromDescription();
         app.MapGet("/register/export.pdf", PdfAsync).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/labels/printer/{name}.{extension}", (string name, string extension) => LabelPrinter.FileOf(name, extension) is { } path ? Results.File(path, extension == "pdf" ? "application/pdf" : "image/svg+xml") : Results.NotFound())
-            .RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/due/outbox/{name}.eml", (string name) => Outbox.FileOf(name) is { } path ? Results.File(path, "text/plain; charset=utf-8") : Results.NotFound()).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/file/{id:guid}", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, false, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
-        app.MapGet("/file/{id:guid}/small", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) => FileAsync(id, true, files, context, cancel)).RequireAuthorization(nameof(Right.Read)).ExcludeFromDescription();
+        app.MapGet("/labels/printer/{name}.{extension}", (string name, string extension) =>
+                LabelPrinter.FileOf(name, extension) is { } path
+                    ? Results.File(path, extension == "pdf" ? "application/pdf" : "image/svg+xml")
+                    : Results.NotFound()
+            )
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/due/outbox/{name}.eml", (string name) =>
+                Outbox.FileOf(name) is { } path ? Results.File(path, "text/plain; charset=utf-8") : Results.NotFound()
+            )
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/file/{id:guid}", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) =>
+                FileAsync(id, false, files, context, cancel)
+            )
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
+        app.MapGet("/file/{id:guid}/small", (Guid id, FileStore files, HttpContext context, CancellationToken cancel) =>
+                FileAsync(id, true, files, context, cancel)
+            )
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
     }
 
-    private static async Task CsvAsync(HttpContext context, RegisterExport export, [FromQuery] bool? all, [FromQuery] bool? empty, CancellationToken cancel)
+    private static async Task CsvAsync(
+        HttpContext context,
+        RegisterExport export,
+        [FromQuery] bool? all,
+        [FromQuery] bool? empty,
+        CancellationToken cancel
+    )
     {
         Name(context, "register.csv", "text/csv; charset=utf-8");
         var headings = await export.HeadingsAsync(all == true, cancel);
-        await TableWriter.CsvAsync(context.Response.Body, headings, empty == true ? AsyncEnumerable.Empty<IReadOnlyList<string>>() : export.RowsAsync(headings, null, cancel), cancel);
+        await TableWriter.CsvAsync(
+            context.Response.Body,
+            headings,
+            empty == true ? AsyncEnumerable.Empty<IReadOnlyList<string>>() : export.RowsAsync(headings, null, cancel),
+            cancel
+        );
     }
 
     private static async Task XlsxAsync(HttpContext context, RegisterExport export, CancellationToken cancel)
@@ -48,61 +88,132 @@ internal static class FileEndpoints
         await sheet.CopyToAsync(context.Response.Body, cancel);
     }
 
-    private static async Task PdfAsync(HttpContext context, Here here, PieceStore pieces, [FromQuery] int? store, CancellationToken cancel)
+    private static async Task PdfAsync(
+        HttpContext context,
+        Here here,
+        PieceStore pieces,
+        [FromQuery] int? store,
+        CancellationToken cancel
+    )
     {
-        var rows = await pieces.ListAsync(new() { Store = store, WithoutRetired = true, Most = MostPrinted }, cancel);
+        var rows = await pieces.ListAsync(
+            new()
+            {
+                Store = store,
+                WithoutRetired = true,
+                Most = MostPrinted,
+            },
+            cancel
+        );
         var site = await here.SiteAsync(cancel);
         Name(context, "register.pdf", "application/pdf");
-        await context.Response.Body.WriteAsync(RegisterSheet.Pdf(rows, $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}", here.Today), cancel);
+        await context.Response.Body.WriteAsync(
+            RegisterSheet.Pdf(
+                rows,
+                $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}",
+                here.Today
+            ),
+            cancel
+        );
     }
 
-    private static async Task<IResult> LiftAsync(Guid id, LiftStore lifts, PieceStore pieces, Here here, CancellationToken cancel)
+    private static async Task<IResult> LiftAsync(
+        Guid id,
+        LiftStore lifts,
+        PieceStore pieces,
+        Here here,
+        CancellationToken cancel
+    )
     {
-        if (await lifts.GetAsync(id, cancel) is not { } row) return Results.NotFound();
+        if (await lifts.GetAsync(id, cancel) is not { } row)
+            return Results.NotFound();
         var lift = await BenchedLift.OfAsync(row, null, pieces, here, cancel);
         return lift.Verdict?.Planned.Lift is { } planned && LiftDocument.Write(planned) is { } json
             ? Results.Text(json, "application/json; charset=utf-8")
-            : Results.Text("keralith.lift/1 has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.", statusCode: StatusCodes.Status422UnprocessableEntity);
+            : Results.Text(
+                "keralith.lift/1 has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.",
+                statusCode: StatusCodes.Status422UnprocessableEntity
+            );
     }
 
     private static async Task<IResult> PosterAsync(string extension, Here here, CancellationToken cancel)
     {
         var site = await here.SiteAsync(cancel);
-        if (site.Seasons is not { } scheme || scheme.On(here.Today) is not { } now) return Results.NotFound();
-        return extension == "pdf" ? Results.File(SeasonPoster.Pdf(site.Name, scheme, now), "application/pdf", "season.pdf") : Results.Text(SeasonPoster.Svg(site.Name, scheme, now), "image/svg+xml");
+        if (site.Seasons is not { } scheme || scheme.On(here.Today) is not { } now)
+            return Results.NotFound();
+        return extension == "pdf"
+            ? Results.File(SeasonPoster.Pdf(site.Name, scheme, now), "application/pdf", "season.pdf")
+            : Results.Text(SeasonPoster.Svg(site.Name, scheme, now), "image/svg+xml");
     }
 
-    private static async Task<IResult> CertificateAsync(Guid id, HttpContext context, Here here, InspectionStore inspections, PieceStore pieces, LedgerStore ledger, CancellationToken cancel)
+    private static async Task<IResult> CertificateAsync(
+        Guid id,
+        HttpContext context,
+        Here here,
+        InspectionStore inspections,
+        PieceStore pieces,
+        LedgerStore ledger,
+        CancellationToken cancel
+    )
     {
-        if (await inspections.FindSignedAsync(id, cancel) is not { } inspection) return Results.NotFound();
+        if (await inspections.FindSignedAsync(id, cancel) is not { } inspection)
+            return Results.NotFound();
         var piece = (await pieces.GetAsync(inspection.Piece, cancel))!;
         var names = Catalogue.Parts(piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         var (number, hash) = await ledger.OfInspectionAsync(piece.Mark, id, cancel) ?? (0, []);
         var facts = new CertificateFacts(
-            (await here.SiteAsync(cancel)).Name, piece, inspection, Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, names).Findings, Pages.Inspect.SignedModel.Worked(inspection),
-            $"{number}", Convert.ToHexStringLower(hash), $"{context.Request.Scheme}://{context.Request.Host}/inspection/{id}");
+            (await here.SiteAsync(cancel)).Name,
+            piece,
+            inspection,
+            Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, names).Findings,
+            Pages.Inspect.SignedModel.Worked(inspection),
+            $"{number}",
+            Convert.ToHexStringLower(hash),
+            $"{context.Request.Scheme}://{context.Request.Host}/inspection/{id}"
+        );
         Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(Certificate.Pdf(facts), cancel);
         return Results.Empty;
     }
 
-    private static async Task<IResult> ErrorsAsync(Guid id, HttpContext context, Here here, ImportFiles files, CancellationToken cancel)
+    private static async Task<IResult> ErrorsAsync(
+        Guid id,
+        HttpContext context,
+        Here here,
+        ImportFiles files,
+        CancellationToken cancel
+    )
     {
-        if (await files.FindAsync(id, here.Actor.Id, cancel) is not { } file) return Results.NotFound();
+        if (await files.FindAsync(id, here.Actor.Id, cancel) is not { } file)
+            return Results.NotFound();
         var plan = await files.PlanAsync(file, here.Actor.Role, cancel);
-        if (!plan.Ok) return Results.NotFound();
+        if (!plan.Ok)
+            return Results.NotFound();
         Name(context, "errors.csv", "text/csv; charset=utf-8");
         await ImportErrors.WriteAsync(context.Response.Body, plan.Value, cancel);
         return Results.Empty;
     }
 
-    private static async Task<IResult> FileAsync(Guid id, bool small, FileStore files, HttpContext context, CancellationToken cancel)
+    private static async Task<IResult> FileAsync(
+        Guid id,
+        bool small,
+        FileStore files,
+        HttpContext context,
+        CancellationToken cancel
+    )
     {
-        if (await files.ReadAsync(id, small, cancel) is not { } file) return Results.NotFound();
+        if (await files.ReadAsync(id, small, cancel) is not { } file)
+            return Results.NotFound();
 
         // What came as a picture was drawn anew and may be shown; anything else is only ever saved.
         context.Response.Headers.CacheControl = "private, max-age=31536000, immutable";
-        return small || file.MediaType == "image/jpeg" ? Results.Bytes(file.Bytes, "image/jpeg") : Results.File(file.Bytes, file.MediaType, $"{string.Concat(file.Title.Where(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_'))}.pdf");
+        return small || file.MediaType == "image/jpeg"
+            ? Results.Bytes(file.Bytes, "image/jpeg")
+            : Results.File(
+                file.Bytes,
+                file.MediaType,
+                $"{string.Concat(file.Title.Where(c => char.IsLetterOrDigit(c) || c is ' ' or '-' or '_'))}.pdf"
+            );
     }
 
     internal static void Name(HttpContext context, string name, string type)

@@ -23,13 +23,25 @@ public static class Received
     private static readonly SemaphoreSlim Decoding = new(1);
 
     /// <summary>Reads a file as it was sent.</summary>
-    public static async Task<Checked<NewFile>> ReadAsync(FileKind kind, string title, DateOnly? dated, byte[] bytes, CancellationToken cancel)
+    public static async Task<Checked<NewFile>> ReadAsync(
+        FileKind kind,
+        string title,
+        DateOnly? dated,
+        byte[] bytes,
+        CancellationToken cancel
+    )
     {
-        if (bytes.Length == 0) return new Refusal("The file is empty.");
-        if (bytes.Length > MostBytes) return new Refusal($"The file has {bytes.Length / 1024 / 1024} MB; at most {MostBytes / 1024 / 1024} MB are taken.");
+        if (bytes.Length == 0)
+            return new Refusal("The file is empty.");
+        if (bytes.Length > MostBytes)
+            return new Refusal(
+                $"The file has {bytes.Length / 1024 / 1024} MB; at most {MostBytes / 1024 / 1024} MB are taken."
+            );
         if (bytes.AsSpan().StartsWith("%PDF-"u8))
         {
-            return kind is FileKind.Photo or FileKind.TagPhoto ? new Refusal("A picture is a JPEG, PNG or WebP file.") : new NewFile(kind, title, dated, "application/pdf", bytes, null);
+            return kind is FileKind.Photo or FileKind.TagPhoto
+                ? new Refusal("A picture is a JPEG, PNG or WebP file.")
+                : new NewFile(kind, title, dated, "application/pdf", bytes, null);
         }
 
         await Decoding.WaitAsync(cancel);
@@ -47,21 +59,45 @@ public static class Received
     {
         using var data = SKData.CreateCopy(bytes);
         using var codec = SKCodec.Create(data);
-        if (codec is null || codec.EncodedFormat is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp)) return new Refusal("Only pictures (JPEG, PNG, WebP) and PDF files are taken; this is neither.");
+        if (
+            codec is null
+            || codec.EncodedFormat
+                is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp)
+        )
+            return new Refusal("Only pictures (JPEG, PNG, WebP) and PDF files are taken; this is neither.");
         var info = codec.Info;
-        if ((long)info.Width * info.Height > MostPixels) return new Refusal($"The picture has {info.Width} x {info.Height} points, more than a camera makes. Send it smaller.");
+        if ((long)info.Width * info.Height > MostPixels)
+            return new Refusal(
+                $"The picture has {info.Width} x {info.Height} points, more than a camera makes. Send it smaller."
+            );
         using var whole = SKBitmap.Decode(codec);
-        if (whole is null) return new Refusal("The picture is damaged and can't be read.");
+        if (whole is null)
+            return new Refusal("The picture is damaged and can't be read.");
         using var upright = Upright(whole, codec.EncodedOrigin);
-        return new NewFile(kind, title, dated, "image/jpeg", Jpeg(upright, LargeSide, 82), Jpeg(upright, SmallSide, 75));
+        return new NewFile(
+            kind,
+            title,
+            dated,
+            "image/jpeg",
+            Jpeg(upright, LargeSide, 82),
+            Jpeg(upright, SmallSide, 75)
+        );
     }
 
     /// <summary>Turned as the camera was held.</summary>
     private static SKBitmap Upright(SKBitmap picture, SKEncodedOrigin origin)
     {
-        var degrees = origin switch { SKEncodedOrigin.BottomRight => 180, SKEncodedOrigin.RightTop => 90, SKEncodedOrigin.LeftBottom => 270, _ => 0 };
-        if (degrees == 0) return picture.Copy();
-        var turned = degrees == 180 ? new SKBitmap(picture.Width, picture.Height) : new SKBitmap(picture.Height, picture.Width);
+        var degrees = origin switch
+        {
+            SKEncodedOrigin.BottomRight => 180,
+            SKEncodedOrigin.RightTop => 90,
+            SKEncodedOrigin.LeftBottom => 270,
+            _ => 0,
+        };
+        if (degrees == 0)
+            return picture.Copy();
+        var turned =
+            degrees == 180 ? new SKBitmap(picture.Width, picture.Height) : new SKBitmap(picture.Height, picture.Width);
         using var canvas = new SKCanvas(turned);
         canvas.Translate(turned.Width / 2f, turned.Height / 2f);
         canvas.RotateDegrees(degrees);
@@ -72,7 +108,14 @@ public static class Received
     private static byte[] Jpeg(SKBitmap picture, int side, int quality)
     {
         var scale = Math.Min(1f, side / (float)Math.Max(picture.Width, picture.Height));
-        using var surface = SKSurface.Create(new SKImageInfo(Math.Max(1, (int)(picture.Width * scale)), Math.Max(1, (int)(picture.Height * scale)), SKColorType.Rgba8888, SKAlphaType.Opaque));
+        using var surface = SKSurface.Create(
+            new SKImageInfo(
+                Math.Max(1, (int)(picture.Width * scale)),
+                Math.Max(1, (int)(picture.Height * scale)),
+                SKColorType.Rgba8888,
+                SKAlphaType.Opaque
+            )
+        );
         surface.Canvas.Clear(SKColors.White);
         surface.Canvas.Scale(scale);
         using var image = SKImage.FromBitmap(picture);

@@ -11,21 +11,42 @@ internal static class Upload
 
     /// <summary>Reads a picture of something found.</summary>
     public static async Task<Checked<NewFile>> PhotoAsync(IFormFile? file, string title, CancellationToken cancel) =>
-        file is null ? new Refusal("Choose a picture.") : await ReadAsync(file, FileStore.Code(FileKind.Photo), title.Length > 120 ? title[..120] : title, null, cancel);
+        file is null
+            ? new Refusal("Choose a picture.")
+            : await ReadAsync(
+                file,
+                FileStore.Code(FileKind.Photo),
+                title.Length > 120 ? title[..120] : title,
+                null,
+                cancel
+            );
 
-    public static async Task<Checked<NewFile>> ReadAsync(IFormFile? file, string? kind, string? title, string? dated, CancellationToken cancel)
+    public static async Task<Checked<NewFile>> ReadAsync(
+        IFormFile? file,
+        string? kind,
+        string? title,
+        string? dated,
+        CancellationToken cancel
+    )
     {
-        if (file is null) return new Refusal("Choose a file.");
-        if (Words.Find<FileKind>(kind, FileStore.Code) is not { } known) return new Refusal("Choose what it is.");
-        if (string.IsNullOrWhiteSpace(title)) return new Refusal("Write its name or number.");
+        if (file is null)
+            return new Refusal("Choose a file.");
+        if (Words.Find<FileKind>(kind, FileStore.Code) is not { } known)
+            return new Refusal("Choose what it is.");
+        if (string.IsNullOrWhiteSpace(title))
+            return new Refusal("Write its name or number.");
         DateOnly? day = null;
         if (!string.IsNullOrWhiteSpace(dated))
         {
-            if (!DateOnly.TryParseExact(dated.Trim(), "yyyy-MM-dd", out var on)) return new Refusal("Write the date as year-month-day, such as 2026-03-01.");
+            if (!DateOnly.TryParseExact(dated.Trim(), "yyyy-MM-dd", out var on))
+                return new Refusal("Write the date as year-month-day, such as 2026-03-01.");
             day = on;
         }
 
-        if (file.Length > Received.MostBytes) return new Refusal($"The file has {file.Length / 1024 / 1024} MB; at most {Received.MostBytes / 1024 / 1024} MB are taken.");
+        if (file.Length > Received.MostBytes)
+            return new Refusal(
+                $"The file has {file.Length / 1024 / 1024} MB; at most {Received.MostBytes / 1024 / 1024} MB are taken."
+            );
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, cancel);
         return await Received.ReadAsync(known, title.Trim(), day, bytes.ToArray(), cancel);

@@ -35,7 +35,14 @@ public sealed class BenchedLift
     public LiftResult? Result => Verdict?.Result;
 
     /// <summary>The unit loads are shown in.</summary>
-    public MassUnit MassUnit => Fields.GetValueOrDefault("massUnit") switch { "lb" => MassUnit.Pound, "t" => MassUnit.Tonne, "short ton" => MassUnit.ShortTon, _ => MassUnit.Kilogram };
+    public MassUnit MassUnit =>
+        Fields.GetValueOrDefault("massUnit") switch
+        {
+            "lb" => MassUnit.Pound,
+            "t" => MassUnit.Tonne,
+            "short ton" => MassUnit.ShortTon,
+            _ => MassUnit.Kilogram,
+        };
 
     /// <summary>What is asked of something, in words; never understated.</summary>
     public string Asked(decimal kilograms) => QuantityFormat.RoundedUp(Mass.FromKilograms(kilograms), MassUnit);
@@ -44,12 +51,19 @@ public sealed class BenchedLift
     public string May(decimal kilograms) => QuantityFormat.Rounded(Mass.FromKilograms(kilograms), MassUnit);
 
     /// <summary>The changes that would help.</summary>
-    public IReadOnlyList<LiftFix> Fixes => Verdict?.Planned.Lift is { } lift && Result is { } result ? LiftFixes.Of(lift, result) : [];
+    public IReadOnlyList<LiftFix> Fixes =>
+        Verdict?.Planned.Lift is { } lift && Result is { } result ? LiftFixes.Of(lift, result) : [];
 
     /// <summary>Works out a lift with its gear as it stands now.</summary>
     /// <param name="row">The lift.</param>
     /// <param name="fields">What is typed; the lift's own where nothing else was.</param>
-    public static async Task<BenchedLift> OfAsync(LiftRow row, IReadOnlyDictionary<string, string>? fields, PieceStore pieces, Here here, CancellationToken cancel)
+    public static async Task<BenchedLift> OfAsync(
+        LiftRow row,
+        IReadOnlyDictionary<string, string>? fields,
+        PieceStore pieces,
+        Here here,
+        CancellationToken cancel
+    )
     {
         fields ??= row.Fields;
         var site = await here.SiteAsync(cancel);
@@ -59,12 +73,20 @@ public sealed class BenchedLift
     }
 
     /// <summary>Works out a lift with its gear at hand.</summary>
-    public static BenchedLift Of(LiftRow row, IReadOnlyDictionary<string, string> fields, IEnumerable<PieceRow> found, DateOnly today, Site site)
+    public static BenchedLift Of(
+        LiftRow row,
+        IReadOnlyDictionary<string, string> fields,
+        IEnumerable<PieceRow> found,
+        DateOnly today,
+        Site site
+    )
     {
         var pieces = found.DistinctBy(p => p.Mark).ToDictionary(p => p.Mark);
         var gear = pieces.ToDictionary(p => p.Key, p => p.Value.OnLift(today, site));
         var (plan, faults) = LiftPlanReader.Read(fields);
-        var weighed = Mass.Read(fields.GetValueOrDefault("weighed")) is { Ok: true, Value: var cell } ? cell : (Mass?)null;
+        var weighed = Mass.Read(fields.GetValueOrDefault("weighed")) is { Ok: true, Value: var cell }
+            ? cell
+            : (Mass?)null;
         return new()
         {
             Row = row,

@@ -28,14 +28,20 @@ public sealed class LoadCell
     public bool IsThere => _at is not null;
 
     /// <summary>The next reading; a steady one where asked for.</summary>
-    public Task<Checked<CellReading>> ReadAsync(bool steady, CancellationToken cancel) => TalkAsync(null, steady, cancel);
+    public Task<Checked<CellReading>> ReadAsync(bool steady, CancellationToken cancel) =>
+        TalkAsync(null, steady, cancel);
 
     /// <summary>Hangs a load on the stand-in; real cells take no such line.</summary>
-    public Task<Checked<CellReading>> HangAsync(Mass load, CancellationToken cancel) => TalkAsync(FormattableString.Invariant($"hang {load.Kilograms:0.###} kg\n"), false, cancel);
+    public Task<Checked<CellReading>> HangAsync(Mass load, CancellationToken cancel) =>
+        TalkAsync(FormattableString.Invariant($"hang {load.Kilograms:0.###} kg\n"), false, cancel);
 
     private async Task<Checked<CellReading>> TalkAsync(string? say, bool steady, CancellationToken cancel)
     {
-        if (_at?.Split(':') is not [var host, var port] || !int.TryParse(port, CultureInfo.InvariantCulture, out var number)) return new Refusal("No load cell is connected.");
+        if (
+            _at?.Split(':') is not [var host, var port]
+            || !int.TryParse(port, CultureInfo.InvariantCulture, out var number)
+        )
+            return new Refusal("No load cell is connected.");
         using var limit = CancellationTokenSource.CreateLinkedTokenSource(cancel);
         limit.CancelAfter(Patience);
         try
@@ -43,11 +49,13 @@ public sealed class LoadCell
             using var client = new TcpClient();
             await client.ConnectAsync(host, number, limit.Token);
             await using var stream = client.GetStream();
-            if (say is not null) await stream.WriteAsync(Encoding.UTF8.GetBytes(say), limit.Token);
+            if (say is not null)
+                await stream.WriteAsync(Encoding.UTF8.GetBytes(say), limit.Token);
             using var reader = new StreamReader(stream, Encoding.UTF8);
             while (await reader.ReadLineAsync(limit.Token) is { Length: < 400 } line)
             {
-                if (Parse(line) is { } reading && (reading.Steady || !steady)) return reading;
+                if (Parse(line) is { } reading && (reading.Steady || !steady))
+                    return reading;
             }
 
             return new Refusal("The load cell hung up.");
@@ -69,7 +77,13 @@ public sealed class LoadCell
         {
             using var json = JsonDocument.Parse(line);
             var root = json.RootElement;
-            return root.TryGetProperty("kg", out var kg) && kg.TryGetDecimal(out var load) && Math.Abs(load) < 1_000_000 && root.TryGetProperty("steady", out var rest) ? new(Mass.FromKilograms(Math.Round(load, 1)), rest.ValueKind == JsonValueKind.True) : null;
+            return
+                root.TryGetProperty("kg", out var kg)
+                && kg.TryGetDecimal(out var load)
+                && Math.Abs(load) < 1_000_000
+                && root.TryGetProperty("steady", out var rest)
+                ? new(Mass.FromKilograms(Math.Round(load, 1)), rest.ValueKind == JsonValueKind.True)
+                : null;
         }
         catch (JsonException)
         {

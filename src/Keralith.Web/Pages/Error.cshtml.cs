@@ -22,15 +22,28 @@ public sealed class ErrorModel : PageModel
 
     private void Show(int? status)
     {
-        if (DatabaseAwayFilter.IsAway(HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error)) Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+        if (DatabaseAwayFilter.IsAway(HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error))
+            Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         (Heading, Words) = (status ?? Response.StatusCode) switch
         {
-            400 => ("The form could not be read", "It may have stood open for too long, or been sent from another sign-in. Go back, reload the page and send it again; drafts of inspections are kept."),
-            403 => ("Not for your role", "Your role does not allow this. Ask an inspector, the qualified person or the administrator; anyone may put a piece on hold."),
+            400 => (
+                "The form could not be read",
+                "It may have stood open for too long, or been sent from another sign-in. Go back, reload the page and send it again; drafts of inspections are kept."
+            ),
+            403 => (
+                "Not for your role",
+                "Your role does not allow this. Ask an inspector, the qualified person or the administrator; anyone may put a piece on hold."
+            ),
             404 => ("Nothing here", "There is no such page or piece. Check the mark, or look for it in the register."),
             413 => ("Too large", "What was sent is larger than anything this page takes. Nothing was saved."),
-            503 => ("The records can't be reached just now", "The database does not answer. Nothing was lost: answers of an inspection wait on this device. Try again in a few seconds."),
-            _ => ("Something went wrong here", "The fault is ours and is written down. Nothing was half saved: go back and try again."),
+            503 => (
+                "The records can't be reached just now",
+                "The database does not answer. Nothing was lost: answers of an inspection wait on this device. Try again in a few seconds."
+            ),
+            _ => (
+                "Something went wrong here",
+                "The fault is ours and is written down. Nothing was half saved: go back and try again."
+            ),
         };
     }
 }

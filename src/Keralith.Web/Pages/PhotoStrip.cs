@@ -13,7 +13,9 @@ public static class PhotoStrip
         var html = new StringBuilder();
         foreach (var (id, at) in photos.Select((id, i) => (id, i + 1)))
         {
-            html.Append($"<a href=\"/file/{id}\"><img src=\"/file/{id}/small\" alt=\"{System.Net.WebUtility.HtmlEncode(what)}, picture {at}\" loading=\"lazy\"></a>");
+            html.Append(
+                $"<a href=\"/file/{id}\"><img src=\"/file/{id}/small\" alt=\"{System.Net.WebUtility.HtmlEncode(what)}, picture {at}\" loading=\"lazy\"></a>"
+            );
         }
 
         return new HtmlString(html.Length == 0 ? string.Empty : $"<div class=\"photos\">{html}</div>");

@@ -10,7 +10,16 @@ namespace Keralith.Web.Pages;
 public static class Say
 {
     /// <summary>The attribute a family is known by, the first that is stated.</summary>
-    private static readonly string[] SizedBy = ["size", "ropeSize", "width", "circumference", "capacity", "span", "mesh"];
+    private static readonly string[] SizedBy =
+    [
+        "size",
+        "ropeSize",
+        "width",
+        "circumference",
+        "capacity",
+        "span",
+        "mesh",
+    ];
 
     /// <summary>A date with how far away it is: <c>2026-03-01, in 12 days</c>.</summary>
     public static string Date(DateOnly date, DateOnly today) => $"{date:yyyy-MM-dd}, {Away(date, today)}";
@@ -38,90 +47,102 @@ public static class Say
         return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
     }
 
-    public static string Group(FamilyGroup group) => group switch
-    {
-        FamilyGroup.Sling => "Slings",
-        FamilyGroup.Hardware => "Hardware",
-        FamilyGroup.Hoist => "Hoists",
-        FamilyGroup.BelowHook => "Below the hook",
-        FamilyGroup.Site => "Not for lifting",
-        _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
-    };
+    public static string Group(FamilyGroup group) =>
+        group switch
+        {
+            FamilyGroup.Sling => "Slings",
+            FamilyGroup.Hardware => "Hardware",
+            FamilyGroup.Hoist => "Hoists",
+            FamilyGroup.BelowHook => "Below the hook",
+            FamilyGroup.Site => "Not for lifting",
+            _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
+        };
 
     public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
 
     /// <summary>What somebody wrote, as a sentence.</summary>
-    public static string Sentence(string words) => words.TrimEnd() is [.., '.' or '!' or '?'] ended ? ended : $"{words.TrimEnd()}.";
+    public static string Sentence(string words) =>
+        words.TrimEnd() is [.., '.' or '!' or '?'] ended ? ended : $"{words.TrimEnd()}.";
 
     public static string Time(DateTimeOffset at) => at.ToString("yyyy-MM-dd HH:mm 'UTC'");
 
-    public static string Kind(InspectionKind kind) => kind switch
-    {
-        InspectionKind.Initial => "Initial inspection",
-        InspectionKind.Frequent => "Frequent check",
-        InspectionKind.Periodic => "Periodic inspection",
-        InspectionKind.Return => "Return check",
-        InspectionKind.AfterEvent => "After-event inspection",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string Kind(InspectionKind kind) =>
+        kind switch
+        {
+            InspectionKind.Initial => "Initial inspection",
+            InspectionKind.Frequent => "Frequent check",
+            InspectionKind.Periodic => "Periodic inspection",
+            InspectionKind.Return => "Return check",
+            InspectionKind.AfterEvent => "After-event inspection",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
-    public static string Due(DateOnly? due, DateOnly today) => due is { } d ? $"{(DueDate.StateOn(due, today) == DueState.Overdue ? "overdue since" : "until")} {Date(d, today)}" : "never inspected";
+    public static string Due(DateOnly? due, DateOnly today) =>
+        due is { } d
+            ? $"{(DueDate.StateOn(due, today) == DueState.Overdue ? "overdue since" : "until")} {Date(d, today)}"
+            : "never inspected";
 
-    public static string Found(Found found) => found switch
-    {
-        Core.Judgement.Found.No => "No fault",
-        Core.Judgement.Found.Yes => "Fault",
-        Core.Judgement.Found.Unsure => "Can't tell",
-        Core.Judgement.Found.NotAccessible => "Can't reach",
-        _ => throw new ArgumentOutOfRangeException(nameof(found), found, null),
-    };
+    public static string Found(Found found) =>
+        found switch
+        {
+            Core.Judgement.Found.No => "No fault",
+            Core.Judgement.Found.Yes => "Fault",
+            Core.Judgement.Found.Unsure => "Can't tell",
+            Core.Judgement.Found.NotAccessible => "Can't reach",
+            _ => throw new ArgumentOutOfRangeException(nameof(found), found, null),
+        };
 
-    public static string Rated(RatedAs rated) => rated switch
-    {
-        RatedAs.RatedLoad => "rated load",
-        RatedAs.WorkingLoadLimit => "working load limit",
-        RatedAs.SafeWorkingLoad => "safe working load",
-        RatedAs.Capacity => "capacity",
-        _ => throw new ArgumentOutOfRangeException(nameof(rated), rated, null),
-    };
+    public static string Rated(RatedAs rated) =>
+        rated switch
+        {
+            RatedAs.RatedLoad => "rated load",
+            RatedAs.WorkingLoadLimit => "working load limit",
+            RatedAs.SafeWorkingLoad => "safe working load",
+            RatedAs.Capacity => "capacity",
+            _ => throw new ArgumentOutOfRangeException(nameof(rated), rated, null),
+        };
 
-    public static string Legible(Legibility legibility) => legibility switch
-    {
-        Legibility.Clear => "at arm's length",
-        Legibility.Hard => "with cleaning or a lamp",
-        Legibility.Unreadable => "not in full",
-        _ => throw new ArgumentOutOfRangeException(nameof(legibility), legibility, null),
-    };
+    public static string Legible(Legibility legibility) =>
+        legibility switch
+        {
+            Legibility.Clear => "at arm's length",
+            Legibility.Hard => "with cleaning or a lamp",
+            Legibility.Unreadable => "not in full",
+            _ => throw new ArgumentOutOfRangeException(nameof(legibility), legibility, null),
+        };
 
-    public static string Place(MarkingPlace place) => place switch
-    {
-        MarkingPlace.Tag => "on a tag",
-        MarkingPlace.Ferrule => "on the ferrule",
-        MarkingPlace.ForgedIn => "forged in",
-        MarkingPlace.Stamped => "stamped",
-        MarkingPlace.Plate => "on a plate",
-        MarkingPlace.SewnLabel => "on a sewn label",
-        _ => throw new ArgumentOutOfRangeException(nameof(place), place, null),
-    };
+    public static string Place(MarkingPlace place) =>
+        place switch
+        {
+            MarkingPlace.Tag => "on a tag",
+            MarkingPlace.Ferrule => "on the ferrule",
+            MarkingPlace.ForgedIn => "forged in",
+            MarkingPlace.Stamped => "stamped",
+            MarkingPlace.Plate => "on a plate",
+            MarkingPlace.SewnLabel => "on a sewn label",
+            _ => throw new ArgumentOutOfRangeException(nameof(place), place, null),
+        };
 
-    public static string File(FileKind kind) => kind switch
-    {
-        FileKind.Conformity => "certificate of conformity",
-        FileKind.ProofTest => "proof test certificate",
-        FileKind.Report => "inspection report",
-        FileKind.Photo => "picture",
-        FileKind.TagPhoto => "picture of the marking",
-        FileKind.Drawing => "drawing",
-        FileKind.Other => "other paper",
-        _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-    };
+    public static string File(FileKind kind) =>
+        kind switch
+        {
+            FileKind.Conformity => "certificate of conformity",
+            FileKind.ProofTest => "proof test certificate",
+            FileKind.Report => "inspection report",
+            FileKind.Photo => "picture",
+            FileKind.TagPhoto => "picture of the marking",
+            FileKind.Drawing => "drawing",
+            FileKind.Other => "other paper",
+            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
+        };
 
-    public static string Basis(BaselineBasis basis) => basis switch
-    {
-        BaselineBasis.New => "measured when new",
-        BaselineBasis.Catalogue => "maker's catalogue",
-        BaselineBasis.Twin => "a new twin",
-        BaselineBasis.Provisional => "provisional (watch at best)",
-        _ => throw new ArgumentOutOfRangeException(nameof(basis), basis, null),
-    };
+    public static string Basis(BaselineBasis basis) =>
+        basis switch
+        {
+            BaselineBasis.New => "measured when new",
+            BaselineBasis.Catalogue => "maker's catalogue",
+            BaselineBasis.Twin => "a new twin",
+            BaselineBasis.Provisional => "provisional (watch at best)",
+            _ => throw new ArgumentOutOfRangeException(nameof(basis), basis, null),
+        };
 }

@@ -9,23 +9,39 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
     public async Task<IActionResult> OnGetAsync(string? q)
     {
         var text = MarkIn(q ?? string.Empty);
-        if (text.Length is 0 or > 60) return Redirect("/register");
-        return await pieces.FindAsync(text, Cancel) is { } piece ? Redirect($"/piece/{piece.Mark}") : Redirect($"/register?q={Uri.EscapeDataString(text)}");
+        if (text.Length is 0 or > 60)
+            return Redirect("/register");
+        return await pieces.FindAsync(text, Cancel) is { } piece
+            ? Redirect($"/piece/{piece.Mark}")
+            : Redirect($"/register?q={Uri.EscapeDataString(text)}");
     }
 
     /// <summary>The mark in what was scanned: a label's code holds the address of the piece's page, whose last word the mark is.</summary>
     public static string MarkIn(string scanned) =>
-        scanned.LastIndexOf("/piece/", StringComparison.OrdinalIgnoreCase) is >= 0 and var at ? scanned[(at + 7)..].Trim().Trim('/') : scanned.Trim();
+        scanned.LastIndexOf("/piece/", StringComparison.OrdinalIgnoreCase) is >= 0 and var at
+            ? scanned[(at + 7)..].Trim().Trim('/')
+            : scanned.Trim();
 
     /// <summary>The pieces of marks scanned one after the other, each once, and what is no piece's mark.</summary>
-    public static async Task<(IReadOnlyList<PieceRow> Found, IReadOnlyList<string> Unknown)> PiecesAsync(string scanned, PieceStore pieces, CancellationToken cancel)
+    public static async Task<(IReadOnlyList<PieceRow> Found, IReadOnlyList<string> Unknown)> PiecesAsync(
+        string scanned,
+        PieceStore pieces,
+        CancellationToken cancel
+    )
     {
         var found = new List<PieceRow>();
         var unknown = new List<string>();
-        foreach (var mark in scanned.Split([' ', ',', ';', '\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries).Select(MarkIn).Distinct(StringComparer.OrdinalIgnoreCase))
+        foreach (
+            var mark in scanned
+                .Split([' ', ',', ';', '\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(MarkIn)
+                .Distinct(StringComparer.OrdinalIgnoreCase)
+        )
         {
-            if (await pieces.FindAsync(mark, cancel) is not { } piece) unknown.Add(mark);
-            else if (!found.Exists(p => p.Id == piece.Id)) found.Add(piece);
+            if (await pieces.FindAsync(mark, cancel) is not { } piece)
+                unknown.Add(mark);
+            else if (!found.Exists(p => p.Id == piece.Id))
+                found.Add(piece);
         }
 
         return (found, unknown);

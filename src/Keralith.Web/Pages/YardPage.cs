@@ -22,8 +22,11 @@ public abstract class YardPage(Here here) : PageModel
     /// <summary>Leads on when a command was carried out; shows the page again with the reason when it was refused.</summary>
     protected async Task<IActionResult> AfterAsync(Checked<Recorded> result, string onward, Func<Task> loadAgain)
     {
-        if (result.Ok) return Redirect(onward);
-        Response.StatusCode = result.Fault!.StartsWith("Somebody else", StringComparison.Ordinal) ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity;
+        if (result.Ok)
+            return Redirect(onward);
+        Response.StatusCode = result.Fault!.StartsWith("Somebody else", StringComparison.Ordinal)
+            ? StatusCodes.Status409Conflict
+            : StatusCodes.Status422UnprocessableEntity;
         Refused = result.Fault;
         await loadAgain();
         return Page();

@@ -24,28 +24,44 @@ internal static partial class DrawnOnPaper
         var view = Numbers(root.Attribute("viewBox")!.Value);
         var scale = Math.Min(box.Width / view[2], box.Height / view[3]);
         page.Save();
-        page.Translate(box.Left + ((box.Width - (view[2] * scale)) / 2), box.Top + ((box.Height - (view[3] * scale)) / 2));
+        page.Translate(
+            box.Left + ((box.Width - (view[2] * scale)) / 2),
+            box.Top + ((box.Height - (view[3] * scale)) / 2)
+        );
         page.Scale(scale);
         page.Translate(-view[0], -view[1]);
-        foreach (var child in root.Elements()) Shape(page, child);
+        foreach (var child in root.Elements())
+            Shape(page, child);
         page.Restore();
     }
 
     private static void Shape(SKCanvas page, XElement shape)
     {
         page.Save();
-        if (shape.Attribute("transform") is { } moved) Move(page, moved.Value);
+        if (shape.Attribute("transform") is { } moved)
+            Move(page, moved.Value);
         var style = (string?)shape.Attribute("class") ?? string.Empty;
         switch (shape.Name.LocalName)
         {
             case "g" or "a":
-                foreach (var child in shape.Elements()) Shape(page, child);
+                foreach (var child in shape.Elements())
+                    Shape(page, child);
                 break;
             case "text":
-                using (var font = new SKFont(Fonts.Of(new(8.6, Mono: true)), style.Contains("small", StringComparison.Ordinal) ? 7.2f : 8.6f))
+                using (
+                    var font = new SKFont(
+                        Fonts.Of(new(8.6, Mono: true)),
+                        style.Contains("small", StringComparison.Ordinal) ? 7.2f : 8.6f
+                    )
+                )
                 using (var ink = new SKPaint { Color = SKColors.Black, IsAntialias = true })
                 {
-                    var align = (string?)shape.Attribute("text-anchor") switch { "end" => SKTextAlign.Right, "middle" => SKTextAlign.Center, _ => SKTextAlign.Left };
+                    var align = (string?)shape.Attribute("text-anchor") switch
+                    {
+                        "end" => SKTextAlign.Right,
+                        "middle" => SKTextAlign.Center,
+                        _ => SKTextAlign.Left,
+                    };
                     page.DrawText(shape.Value, Number(shape, "x"), Number(shape, "y"), align, font, ink);
                 }
 
@@ -53,7 +69,8 @@ internal static partial class DrawnOnPaper
             default:
                 using (var path = PathOf(shape))
                 {
-                    if (path is not null) Stroke(page, path, style);
+                    if (path is not null)
+                        Stroke(page, path, style);
                 }
 
                 break;
@@ -80,8 +97,14 @@ internal static partial class DrawnOnPaper
             page.DrawPath(path, ground);
         }
 
-        (ink.IsStroke, ink.StrokeWidth, ink.StrokeJoin, ink.StrokeCap) = (true, width, SKStrokeJoin.Round, SKStrokeCap.Round);
-        if (dash is not null) ink.PathEffect = SKPathEffect.CreateDash(dash, 0);
+        (ink.IsStroke, ink.StrokeWidth, ink.StrokeJoin, ink.StrokeCap) = (
+            true,
+            width,
+            SKStrokeJoin.Round,
+            SKStrokeCap.Round
+        );
+        if (dash is not null)
+            ink.PathEffect = SKPathEffect.CreateDash(dash, 0);
         page.DrawPath(path, ink);
     }
 
@@ -94,7 +117,16 @@ internal static partial class DrawnOnPaper
             case "rect":
                 var rect = new SKPath();
                 var radius = Number(shape, "rx");
-                rect.AddRoundRect(SKRect.Create(Number(shape, "x"), Number(shape, "y"), Number(shape, "width"), Number(shape, "height")), radius, radius);
+                rect.AddRoundRect(
+                    SKRect.Create(
+                        Number(shape, "x"),
+                        Number(shape, "y"),
+                        Number(shape, "width"),
+                        Number(shape, "height")
+                    ),
+                    radius,
+                    radius
+                );
                 return rect;
             case "circle":
                 var circle = new SKPath();
@@ -102,7 +134,14 @@ internal static partial class DrawnOnPaper
                 return circle;
             case "ellipse":
                 var ellipse = new SKPath();
-                ellipse.AddOval(new SKRect(Number(shape, "cx") - Number(shape, "rx"), Number(shape, "cy") - Number(shape, "ry"), Number(shape, "cx") + Number(shape, "rx"), Number(shape, "cy") + Number(shape, "ry")));
+                ellipse.AddOval(
+                    new SKRect(
+                        Number(shape, "cx") - Number(shape, "rx"),
+                        Number(shape, "cy") - Number(shape, "ry"),
+                        Number(shape, "cx") + Number(shape, "rx"),
+                        Number(shape, "cy") + Number(shape, "ry")
+                    )
+                );
                 return ellipse;
             default:
                 return null;
@@ -134,9 +173,13 @@ internal static partial class DrawnOnPaper
         }
     }
 
-    private static float Number(XElement shape, string name) => shape.Attribute(name) is { } value ? float.Parse(value.Value, CultureInfo.InvariantCulture) : 0;
+    private static float Number(XElement shape, string name) =>
+        shape.Attribute(name) is { } value ? float.Parse(value.Value, CultureInfo.InvariantCulture) : 0;
 
-    private static float[] Numbers(string text) => text.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries).Select(n => float.Parse(n, CultureInfo.InvariantCulture)).ToArray();
+    private static float[] Numbers(string text) =>
+        text.Split([' ', ','], StringSplitOptions.RemoveEmptyEntries)
+            .Select(n => float.Parse(n, CultureInfo.InvariantCulture))
+            .ToArray();
 
     [GeneratedRegex(@"(\w+)\(([^)]*)\)")]
     private static partial Regex Step();

@@ -12,7 +12,11 @@ public static class Fonts
 
     /// <summary>The typeface of a type.</summary>
     /// <exception cref="FileNotFoundException">The application was built without its assets.</exception>
-    public static SKTypeface Of(Type type) => Faces.GetOrAdd(
-        $"AtkinsonHyperlegible{(type.Mono ? "Mono" : "Next")}_{(type.Bold ? "700Bold" : "400Regular")}.ttf",
-        name => SKTypeface.FromFile(Path.Combine(Folder, name)) ?? throw new FileNotFoundException("The typeface is missing.", name));
+    public static SKTypeface Of(Type type) =>
+        Faces.GetOrAdd(
+            $"AtkinsonHyperlegible{(type.Mono ? "Mono" : "Next")}_{(type.Bold ? "700Bold" : "400Regular")}.ttf",
+            name =>
+                SKTypeface.FromFile(Path.Combine(Folder, name))
+                ?? throw new FileNotFoundException("The typeface is missing.", name)
+        );
 }

@@ -40,10 +40,15 @@ public sealed class SvgInk(double width, double height) : Ink
 {
     private readonly StringBuilder _svg = new();
 
-    public override void Text(double x, double y, string text, Type type, double most) => Add(
-        $"<text x=\"{x:0.##}\" y=\"{y:0.##}\" font-size=\"{Fitted(text, type, most):0.##}\" font-family=\"{(type.Mono ? "Atkinson Hyperlegible Mono Variable, Atkinson Hyperlegible Mono, monospace" : "Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif")}\" font-weight=\"{(type.Bold ? 700 : 400)}\">{WebUtility.HtmlEncode(text)}</text>");
+    public override void Text(double x, double y, string text, Type type, double most) =>
+        Add(
+            $"<text x=\"{x:0.##}\" y=\"{y:0.##}\" font-size=\"{Fitted(text, type, most):0.##}\" font-family=\"{(type.Mono ? "Atkinson Hyperlegible Mono Variable, Atkinson Hyperlegible Mono, monospace" : "Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif")}\" font-weight=\"{(type.Bold ? 700 : 400)}\">{WebUtility.HtmlEncode(text)}</text>"
+        );
 
-    public override void Box(double x, double y, double width, double height) => Add($"<rect x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.25\"/>");
+    public override void Box(double x, double y, double width, double height) =>
+        Add(
+            $"<rect x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.25\"/>"
+        );
 
     public override void Modules(double x, double y, double side, IReadOnlyList<System.Collections.BitArray> rows)
     {
@@ -52,21 +57,36 @@ public sealed class SvgInk(double width, double height) : Ink
         {
             for (var c = 0; c < rows[r].Length; c++)
             {
-                if (rows[r][c]) path.Append(CultureInfo.InvariantCulture, $"M{c} {r}h1v1h-1z");
+                if (rows[r][c])
+                    path.Append(CultureInfo.InvariantCulture, $"M{c} {r}h1v1h-1z");
             }
         }
 
-        Add($"<path transform=\"translate({x:0.##} {y:0.##}) scale({side / rows.Count:0.####})\" d=\"{path}\" shape-rendering=\"crispEdges\"/>");
+        Add(
+            $"<path transform=\"translate({x:0.##} {y:0.##}) scale({side / rows.Count:0.####})\" d=\"{path}\" shape-rendering=\"crispEdges\"/>"
+        );
     }
 
     public override void Drawing(double x, double y, double width, double height, string svg) =>
-        Add($"<svg x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\"{svg["<svg".Length..]}");
+        Add(
+            $"<svg x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\"{svg["<svg".Length..]}"
+        );
 
     public override void Season(double x, double y, double height, SeasonMark mark) =>
-        _svg.Append(SeasonSwatch.Svg(mark, FormattableString.Invariant($"x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{height * 44 / 24:0.##}\" height=\"{height:0.##}\"")));
+        _svg.Append(
+            SeasonSwatch.Svg(
+                mark,
+                FormattableString.Invariant(
+                    $"x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{height * 44 / 24:0.##}\" height=\"{height:0.##}\""
+                )
+            )
+        );
 
     /// <summary>The whole drawing.</summary>
-    public override string ToString() => FormattableString.Invariant($"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {width:0.##} {height:0.##}\" width=\"{width:0.##}mm\" height=\"{height:0.##}mm\"><rect width=\"{width:0.##}\" height=\"{height:0.##}\" fill=\"#fff\"/>{_svg}</svg>");
+    public override string ToString() =>
+        FormattableString.Invariant(
+            $"<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {width:0.##} {height:0.##}\" width=\"{width:0.##}mm\" height=\"{height:0.##}mm\"><rect width=\"{width:0.##}\" height=\"{height:0.##}\" fill=\"#fff\"/>{_svg}</svg>"
+        );
 
     private void Add(FormattableString svg) => _svg.Append(FormattableString.Invariant(svg));
 }
@@ -88,16 +108,27 @@ public sealed class PdfInk : Ink
     public override void Text(double x, double y, string text, Type type, double most)
     {
         // Set in millimetres: advances must not be rounded to whole ones.
-        using var font = new SKFont(Fonts.Of(type), (float)type.Size) { Subpixel = true, LinearMetrics = true, Hinting = SKFontHinting.None };
+        using var font = new SKFont(Fonts.Of(type), (float)type.Size)
+        {
+            Subpixel = true,
+            LinearMetrics = true,
+            Hinting = SKFontHinting.None,
+        };
         var width = font.MeasureText(text);
-        if (width > most) font.Size *= (float)most / width;
+        if (width > most)
+            font.Size *= (float)most / width;
         using var paint = new SKPaint { Color = SKColors.Black, IsAntialias = true };
         _page.DrawText(text, (float)x, (float)y, font, paint);
     }
 
     public override void Box(double x, double y, double width, double height)
     {
-        using var paint = new SKPaint { Color = SKColors.Black, IsStroke = true, StrokeWidth = 0.25f };
+        using var paint = new SKPaint
+        {
+            Color = SKColors.Black,
+            IsStroke = true,
+            StrokeWidth = 0.25f,
+        };
         _page.DrawRect((float)x, (float)y, (float)width, (float)height, paint);
     }
 
@@ -110,10 +141,14 @@ public sealed class PdfInk : Ink
         {
             for (var c = 0; c < rows[r].Length; c++)
             {
-                if (!rows[r][c]) continue;
+                if (!rows[r][c])
+                    continue;
                 var from = c;
-                while (c + 1 < rows[r].Length && rows[r][c + 1]) c++;
-                path.AddRect(SKRect.Create((float)x + (from * step), (float)y + (r * step), (c - from + 1) * step, step + 0.01f));
+                while (c + 1 < rows[r].Length && rows[r][c + 1])
+                    c++;
+                path.AddRect(
+                    SKRect.Create((float)x + (from * step), (float)y + (r * step), (c - from + 1) * step, step + 0.01f)
+                );
             }
         }
 
@@ -129,7 +164,10 @@ public sealed class PdfInk : Ink
         _page.Save();
         _page.Translate((float)x, (float)y);
         _page.Scale((float)height / 24);
-        using var ground = new SKPaint { Color = SKColor.Parse(SeasonSwatch.Paints.GetValueOrDefault(mark.Colour, SeasonSwatch.Unknown)) };
+        using var ground = new SKPaint
+        {
+            Color = SKColor.Parse(SeasonSwatch.Paints.GetValueOrDefault(mark.Colour, SeasonSwatch.Unknown)),
+        };
         _page.DrawRoundRect(0, 0, 44, 24, 2, 2, ground);
         using var ink = new SKPaint { Color = SKColor.Parse(SeasonSwatch.InkOn(mark)), IsAntialias = true };
         var (path, width, filled) = SeasonSwatch.Pattern(mark.Pattern);

@@ -13,7 +13,15 @@ namespace Keralith.Web.Printing;
 /// <param name="Columns">Labels beside each other on a sheet.</param>
 /// <param name="Rows">Labels above each other on a sheet.</param>
 /// <param name="Page">Width and height of the sheet, in millimetres.</param>
-public sealed record LabelSize(string Code, string Name, double Width, double Height, int Columns, int Rows, (double Width, double Height) Page)
+public sealed record LabelSize(
+    string Code,
+    string Name,
+    double Width,
+    double Height,
+    int Columns,
+    int Rows,
+    (double Width, double Height) Page
+)
 {
     private static readonly (double, double) A4 = (210, 297);
     private static readonly (double, double) Letter = (215.9, 279.4);
@@ -34,7 +42,15 @@ public sealed record LabelSize(string Code, string Name, double Width, double He
 /// <summary>What a label says of a piece.</summary>
 /// <param name="Address">The address its code leads to.</param>
 /// <param name="OutOfUse">Why it may not be used, for the label of the cage; null on an ordinary label.</param>
-public sealed record Label(string Mark, string What, string RatedLoad, DateOnly? Due, SeasonMark? Season, string Address, string? OutOfUse)
+public sealed record Label(
+    string Mark,
+    string What,
+    string RatedLoad,
+    DateOnly? Due,
+    SeasonMark? Season,
+    string Address,
+    string? OutOfUse
+)
 {
     /// <summary>The label of a piece.</summary>
     /// <param name="outOfUse">Whether the cage's label is wanted: large words, and why.</param>
@@ -42,9 +58,22 @@ public sealed record Label(string Mark, string What, string RatedLoad, DateOnly?
     {
         var use = piece.UseOn(today, site);
         var here = piece.TagAt(site).Here;
-        var rated = here is { IsReduced: true } ? $"{QuantityFormat.Rounded(here.Here, here.Marked.Unit)} here" : piece.RatedLoad?.ToString() ?? "no rated load";
-        var why = piece.State.IsRetired() ? "Never to be used again" : use.MayBeUsed ? "Taken out of use" : use.Reasons[0];
-        return new(piece.Mark, Pages.Say.Gear(piece.Gear), rated, piece.PeriodicDue, site.Seasons is { } scheme && piece.SeasonFor is { } painted ? scheme.On(painted)?.Mark : null, new Uri(address, $"/piece/{piece.Mark}").ToString(), outOfUse ? why : null);
+        var rated = here is { IsReduced: true }
+            ? $"{QuantityFormat.Rounded(here.Here, here.Marked.Unit)} here"
+            : piece.RatedLoad?.ToString() ?? "no rated load";
+        var why =
+            piece.State.IsRetired() ? "Never to be used again"
+            : use.MayBeUsed ? "Taken out of use"
+            : use.Reasons[0];
+        return new(
+            piece.Mark,
+            Pages.Say.Gear(piece.Gear),
+            rated,
+            piece.PeriodicDue,
+            site.Seasons is { } scheme && piece.SeasonFor is { } painted ? scheme.On(painted)?.Mark : null,
+            new Uri(address, $"/piece/{piece.Mark}").ToString(),
+            outOfUse ? why : null
+        );
     }
 
     /// <summary>Draws it in a box.</summary>
@@ -73,7 +102,14 @@ public sealed record Label(string Mark, string What, string RatedLoad, DateOnly?
         ink.Text(left, top + (step * 2.3), What, new(step * 0.82), room);
         ink.Text(left, top + (step * 3.4), RatedLoad, new(step * 1.0, Bold: true, Mono: true), room);
         var swatch = Season is null ? 0 : step * 1.2 * 44 / 24;
-        ink.Text(left, top + (step * 4.75), Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet", new(step * 0.82), room - swatch - 1);
-        if (Season is not null) ink.Season(x + width - Margin - swatch, top + (step * 3.75), step * 1.2, Season);
+        ink.Text(
+            left,
+            top + (step * 4.75),
+            Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet",
+            new(step * 0.82),
+            room - swatch - 1
+        );
+        if (Season is not null)
+            ink.Season(x + width - Margin - swatch, top + (step * 3.75), step * 1.2, Season);
     }
 }

@@ -10,26 +10,41 @@ public sealed partial class LabelPrinter(TimeProvider clock)
 {
     private const int MostShown = 30;
 
-    private static string Folder => Environment.GetEnvironmentVariable("KERALITH_SPOOL") ?? Path.Combine(Path.GetTempPath(), "keralith-spool");
+    private static string Folder =>
+        Environment.GetEnvironmentVariable("KERALITH_SPOOL") ?? Path.Combine(Path.GetTempPath(), "keralith-spool");
 
     /// <summary>Prints labels; the same job twice is one.</summary>
     public async Task PrintAsync(Guid job, IReadOnlyList<Label> labels, LabelSize size, CancellationToken cancel)
     {
         Directory.CreateDirectory(Folder);
-        if (Directory.EnumerateFiles(Folder, $"*-{job:N}.pdf").Any()) return;
+        if (Directory.EnumerateFiles(Folder, $"*-{job:N}.pdf").Any())
+            return;
         var name = Path.Combine(Folder, $"{clock.GetUtcNow():yyyyMMdd-HHmmss}-{job:N}");
         await File.WriteAllTextAsync($"{name}.svg", LabelSheet.Svg(labels, size, 0, 0), cancel);
         await File.WriteAllBytesAsync($"{name}.pdf", LabelSheet.Pdf(labels, size, 0), cancel);
     }
 
     /// <summary>What it printed, newest first.</summary>
-    public static IReadOnlyList<(string Name, DateTime At)> Printed() => !Directory.Exists(Folder) ? [] :
-        Directory.EnumerateFiles(Folder, "*.pdf").Select(f => Path.GetFileNameWithoutExtension(f)).Where(n => Job().IsMatch(n)).OrderDescending().Take(MostShown)
-            .Select(n => (n, DateTime.ParseExact(n[..15], "yyyyMMdd-HHmmss", null))).ToList();
+    public static IReadOnlyList<(string Name, DateTime At)> Printed() =>
+        !Directory.Exists(Folder)
+            ? []
+            : Directory
+                .EnumerateFiles(Folder, "*.pdf")
+                .Select(f => Path.GetFileNameWithoutExtension(f))
+                .Where(n => Job().IsMatch(n))
+                .OrderDescending()
+                .Take(MostShown)
+                .Select(n => (n, DateTime.ParseExact(n[..15], "yyyyMMdd-HHmmss", null)))
+                .ToList();
 
     /// <summary>A file it made; null when there is none of that name.</summary>
     public static string? FileOf(string name, string extension) =>
-        Job().IsMatch(name) && extension is "pdf" or "svg" && Path.Combine(Folder, $"{name}.{extension}") is var path && File.Exists(path) ? path : null;
+        Job().IsMatch(name)
+        && extension is "pdf" or "svg"
+        && Path.Combine(Folder, $"{name}.{extension}") is var path
+        && File.Exists(path)
+            ? path
+            : null;
 
     [GeneratedRegex(@"^\d{8}-\d{6}-[0-9a-f]{32}$")]
     private static partial Regex Job();

@@ -14,10 +14,13 @@ public static class LabelSheet
 
     /// <summary>All sheets as PDF.</summary>
     public static byte[] Pdf(IReadOnlyList<Label> labels, LabelSize size, int skip) =>
-        Paper.Pdf($"Labels, {size.Name}", size.Page, Pages(labels.Count, size, skip), (ink, page) => Draw(ink, labels, size, skip, page));
+        Paper.Pdf($"Labels, {size.Name}", size.Page, Pages(labels.Count, size, skip), (ink, page) =>
+            Draw(ink, labels, size, skip, page)
+        );
 
     /// <summary>How many sheets are needed.</summary>
-    public static int Pages(int labels, LabelSize size, int skip) => Math.Max(1, (labels + skip + size.PerPage - 1) / size.PerPage);
+    public static int Pages(int labels, LabelSize size, int skip) =>
+        Math.Max(1, (labels + skip + size.PerPage - 1) / size.PerPage);
 
     private static void Draw(Ink ink, IReadOnlyList<Label> labels, LabelSize size, int skip, int page)
     {
@@ -26,8 +29,16 @@ public static class LabelSheet
         for (var place = 0; place < size.PerPage; place++)
         {
             var index = (page * size.PerPage) + place - skip;
-            if (index < 0 || index >= labels.Count) continue;
-            labels[index].Draw(ink, left + (place % size.Columns * size.Width), top + (place / size.Columns * size.Height), size.Width, size.Height);
+            if (index < 0 || index >= labels.Count)
+                continue;
+            labels[index]
+                .Draw(
+                    ink,
+                    left + (place % size.Columns * size.Width),
+                    top + (place / size.Columns * size.Height),
+                    size.Width,
+                    size.Height
+                );
         }
     }
 }

@@ -13,11 +13,26 @@ public static class Paper
     public static byte[] Pdf(string title, (double Width, double Height) size, int pages, Action<Ink, int> draw)
     {
         using var bytes = new MemoryStream();
-        using (var document = SKDocument.CreatePdf(bytes, new SKDocumentPdfMetadata { Title = title, Creator = "Keralith", Producer = "Keralith", RasterDpi = 300, EncodingQuality = 90 }))
+        using (
+            var document = SKDocument.CreatePdf(
+                bytes,
+                new SKDocumentPdfMetadata
+                {
+                    Title = title,
+                    Creator = "Keralith",
+                    Producer = "Keralith",
+                    RasterDpi = 300,
+                    EncodingQuality = 90,
+                }
+            )
+        )
         {
             for (var page = 0; page < pages; page++)
             {
-                using var canvas = document.BeginPage((float)(size.Width * 72 / 25.4), (float)(size.Height * 72 / 25.4));
+                using var canvas = document.BeginPage(
+                    (float)(size.Width * 72 / 25.4),
+                    (float)(size.Height * 72 / 25.4)
+                );
                 draw(new PdfInk(canvas), page);
                 document.EndPage();
             }

@@ -11,6 +11,10 @@ internal static class QrCode
     {
         using var generator = new QRCodeGenerator();
         using var qr = generator.CreateQrCode(text, QRCodeGenerator.ECCLevel.M);
-        return qr.ModuleMatrix.Skip(4).SkipLast(4).Select(r => new BitArray([.. r.Cast<bool>().Skip(4).SkipLast(4)])).ToList();
+        return qr
+            .ModuleMatrix.Skip(4)
+            .SkipLast(4)
+            .Select(r => new BitArray([.. r.Cast<bool>().Skip(4).SkipLast(4)]))
+            .ToList();
     }
 }

@@ -18,7 +18,9 @@ public static class RegisterSheet
         ("Maker, serial", 56, p => $"{p.Maker} {p.Serial}"),
         ("Rated load, as marked", 34, p => p.RatedLoad?.ToString() ?? "not known"),
         ("Where", 44, p => $"{p.Store} {p.Peg}"),
-        ("State", 22, p => p.Verdict is { } verdict ? $"{Words.Code(p.State)}, {Words.Code(verdict)}" : Words.Code(p.State)),
+        ("State", 22, p =>
+            p.Verdict is { } verdict ? $"{Words.Code(p.State)}, {Words.Code(verdict)}" : Words.Code(p.State)
+        ),
         ("Periodic", 24, p => p.PeriodicDue?.ToString("yyyy-MM-dd") ?? "never"),
     ];
 
@@ -43,7 +45,12 @@ public static class RegisterSheet
         });
     }
 
-    private static void Row(Ink ink, double y, Func<(string Head, double Width, Func<PieceRow, string> Cell), string> text, bool bold)
+    private static void Row(
+        Ink ink,
+        double y,
+        Func<(string Head, double Width, Func<PieceRow, string> Cell), string> text,
+        bool bold
+    )
     {
         var x = Left;
         foreach (var column in Columns)

@@ -9,7 +9,8 @@ public static class SeasonPoster
     private const double Height = 297;
 
     /// <summary>The poster as PDF, A4.</summary>
-    public static byte[] Pdf(string site, SeasonScheme scheme, Season now) => Paper.Pdf($"Season {now.Mark.Letter}", (Width, Height), 1, (ink, _) => Draw(ink, site, scheme, now));
+    public static byte[] Pdf(string site, SeasonScheme scheme, Season now) =>
+        Paper.Pdf($"Season {now.Mark.Letter}", (Width, Height), 1, (ink, _) => Draw(ink, site, scheme, now));
 
     /// <summary>The same as SVG.</summary>
     public static string Svg(string site, SeasonScheme scheme, Season now)
@@ -30,10 +31,24 @@ public static class SeasonPoster
         if (scheme.On(now.From.AddDays(-1)) is { } before)
         {
             ink.Season(20, 216, 14, before.Mark);
-            ink.Text(52, 226, scheme.OverlapDays == 0 ? "counts no more" : $"counts until {before.Until.AddDays(scheme.OverlapDays):yyyy-MM-dd}", new(7), 140);
+            ink.Text(
+                52,
+                226,
+                scheme.OverlapDays == 0
+                    ? "counts no more"
+                    : $"counts until {before.Until.AddDays(scheme.OverlapDays):yyyy-MM-dd}",
+                new(7),
+                140
+            );
         }
 
-        ink.Text(20, 250, scheme.Enforced ? "Gear without it may not be used." : "Gear without it wants its season's look.", new(9, Bold: true), 170);
+        ink.Text(
+            20,
+            250,
+            scheme.Enforced ? "Gear without it may not be used." : "Gear without it wants its season's look.",
+            new(9, Bold: true),
+            170
+        );
         ink.Text(20, 262, "A mark says it was inspected, not what it may carry: read the tag.", new(6.4), 170);
         ink.Text(20, 272, "The maker's instructions, local code and a qualified person come first.", new(5), 170);
     }

@@ -6,8 +6,12 @@ using Microsoft.Extensions.Options;
 namespace Keralith.Web.Security;
 
 /// <summary>Signs programs in by the token of an <c>Authorization: Bearer</c> header.</summary>
-public sealed class BearerTokens(IOptionsMonitor<AuthenticationSchemeOptions> options, ILoggerFactory logger, UrlEncoder encoder, TokenStore tokens)
-    : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
+public sealed class BearerTokens(
+    IOptionsMonitor<AuthenticationSchemeOptions> options,
+    ILoggerFactory logger,
+    UrlEncoder encoder,
+    TokenStore tokens
+) : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
 {
     public const string Name = "Bearer";
 
@@ -16,9 +20,11 @@ public sealed class BearerTokens(IOptionsMonitor<AuthenticationSchemeOptions> op
     protected override async Task<AuthenticateResult> HandleAuthenticateAsync()
     {
         var header = Request.Headers.Authorization.ToString();
-        if (!header.StartsWith(Before, StringComparison.OrdinalIgnoreCase)) return AuthenticateResult.NoResult();
+        if (!header.StartsWith(Before, StringComparison.OrdinalIgnoreCase))
+            return AuthenticateResult.NoResult();
         var token = header[Before.Length..].Trim();
-        if (!token.StartsWith(TokenStore.Prefix, StringComparison.Ordinal) || token.Length > 200) return AuthenticateResult.Fail("Not a token.");
+        if (!token.StartsWith(TokenStore.Prefix, StringComparison.Ordinal) || token.Length > 200)
+            return AuthenticateResult.Fail("Not a token.");
         return await tokens.FindAsync(token, Context.RequestAborted) is { } actor
             ? AuthenticateResult.Success(new(ClaimsReading.Principal(actor, Scheme.Name), Scheme.Name))
             : AuthenticateResult.Fail("The token is unknown or revoked.");
@@ -28,6 +34,11 @@ public sealed class BearerTokens(IOptionsMonitor<AuthenticationSchemeOptions> op
     {
         Response.StatusCode = StatusCodes.Status401Unauthorized;
         Response.Headers.WWWAuthenticate = "Bearer";
-        await Response.WriteAsJsonAsync(new Api.ApiErrors([new("$", "no token that counts: send Authorization: Bearer and a token made under Settings")]), Context.RequestAborted);
+        await Response.WriteAsJsonAsync(
+            new Api.ApiErrors([
+                new("$", "no token that counts: send Authorization: Bearer and a token made under Settings"),
+            ]),
+            Context.RequestAborted
+        );
     }
 }

@@ -19,7 +19,8 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
     }
 
     /// <summary>Whether an exception says that the database can't be reached just now.</summary>
-    public static bool IsAway(Exception? exception) => exception is NpgsqlException { IsTransient: true } or TimeoutException
+    public static bool IsAway(Exception? exception) =>
+        exception is NpgsqlException { IsTransient: true } or TimeoutException
         || (exception is PostgresException { SqlState: "57P01" or "57P02" or "57P03" or "53300" or "55000" })
         || (exception?.InnerException is { } inner && IsAway(inner));
 }

@@ -9,5 +9,6 @@ internal sealed class DatabaseKeys(KeyStore keys) : IXmlRepository
 {
     public IReadOnlyCollection<XElement> GetAllElements() => keys.All().Select(XElement.Parse).ToList();
 
-    public void StoreElement(XElement element, string friendlyName) => keys.Add(friendlyName, element.ToString(SaveOptions.DisableFormatting));
+    public void StoreElement(XElement element, string friendlyName) =>
+        keys.Add(friendlyName, element.ToString(SaveOptions.DisableFormatting));
 }

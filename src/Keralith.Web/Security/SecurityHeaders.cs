@@ -4,8 +4,8 @@ namespace Keralith.Web.Security;
 internal sealed class SecurityHeaders(RequestDelegate next)
 {
     private const string Policy =
-        "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; " +
-        "manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
+        "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "
+        + "manifest-src 'self'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
 
     public Task InvokeAsync(HttpContext context)
     {
@@ -18,7 +18,8 @@ internal sealed class SecurityHeaders(RequestDelegate next)
             headers["Referrer-Policy"] = "same-origin";
             headers["Permissions-Policy"] = "camera=(self), geolocation=(), microphone=()";
             headers["Cross-Origin-Opener-Policy"] = "same-origin";
-            if (string.IsNullOrEmpty(headers.CacheControl)) headers.CacheControl = "no-store";
+            if (string.IsNullOrEmpty(headers.CacheControl))
+                headers.CacheControl = "no-store";
             return Task.CompletedTask;
         });
         return next(context);

@@ -3,17 +3,18 @@ namespace Keralith.Core.Criteria.RuleBooks;
 /// <summary>OSHA construction (29 CFR 1926.251). Hooks, chain and twist as in general industry.</summary>
 internal static class OshaConstructionBook
 {
-    public static RuleBook Book { get; } = new()
-    {
-        Id = "osha-construction",
-        Bit = 2,
-        Name = "OSHA construction",
-        Covers = "29 CFR 1926.251",
-        DesignFactor = new DesignFactors(Chain: 4).Of,
-        Rules = new Dictionary<string, BookRule>(OshaBook.Common)
+    public static RuleBook Book { get; } =
+        new()
         {
-            ["rope.broken-in-lay"] = new(new ShareOfWires(10, AtShare: false)),
-            ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },
-        },
-    };
+            Id = "osha-construction",
+            Bit = 2,
+            Name = "OSHA construction",
+            Covers = "29 CFR 1926.251",
+            DesignFactor = new DesignFactors(Chain: 4).Of,
+            Rules = new Dictionary<string, BookRule>(OshaBook.Common)
+            {
+                ["rope.broken-in-lay"] = new(new ShareOfWires(10, AtShare: false)),
+                ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },
+            },
+        };
 }

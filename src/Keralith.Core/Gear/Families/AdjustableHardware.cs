@@ -5,34 +5,61 @@ namespace Keralith.Core.Gear.Families;
 /// <summary>Eye bolts, eye nuts, swivel hoist rings, turnbuckles (ASME B30.26, chapter 26-2).</summary>
 internal static class AdjustableHardware
 {
-    private static readonly TagEntry[] Entries = [TagEntries.Maker, new("ratedLoad", "size or rated load"), TagEntries.GradeIfAlloy];
+    private static readonly TagEntry[] Entries =
+    [
+        TagEntries.Maker,
+        new("ratedLoad", "size or rated load"),
+        TagEntries.GradeIfAlloy,
+    ];
 
-    public static GearFamily EyeBolt { get; } = Of("eye-bolt", "Eye bolt", ["size", "shoulder", "threadLength", "material", "grade"], ["size", "shoulder"], "eyebolt.shank", "eyebolt.shoulder");
+    public static GearFamily EyeBolt { get; } =
+        Of(
+            "eye-bolt",
+            "Eye bolt",
+            ["size", "shoulder", "threadLength", "material", "grade"],
+            ["size", "shoulder"],
+            "eyebolt.shank",
+            "eyebolt.shoulder"
+        );
 
     public static GearFamily EyeNut { get; } = Of("eye-nut", "Eye nut", ["size", "material", "grade"], ["size"]);
 
-    public static GearFamily Turnbuckle { get; } = Of("turnbuckle", "Turnbuckle", ["size", "reach", "material", "grade"], ["size"], "turnbuckle.lock");
+    public static GearFamily Turnbuckle { get; } =
+        Of("turnbuckle", "Turnbuckle", ["size", "reach", "material", "grade"], ["size"], "turnbuckle.lock");
 
-    public static GearFamily SwivelHoistRing { get; } = Of("swivel-hoist-ring", "Swivel hoist ring", ["size", "threadLength", "material", "grade"], ["size"], "ring.rotate", "ring.seat") with
-    {
-        Parts =
-        [
-            new("body", "Body", [.. AdjustableCriteria.OnBody, "ring.rotate", "ring.seat"]),
-            new("thread", "Thread", ["adj.thread"]),
-            new("bail", "Bail", AdjustableCriteria.OnBody),
-        ],
-        TagEntries = [TagEntries.Maker, TagEntries.RatedLoad, new("torque", "torque"), TagEntries.GradeIfAlloy],
-    };
+    public static GearFamily SwivelHoistRing { get; } =
+        Of(
+            "swivel-hoist-ring",
+            "Swivel hoist ring",
+            ["size", "threadLength", "material", "grade"],
+            ["size"],
+            "ring.rotate",
+            "ring.seat"
+        ) with
+        {
+            Parts =
+            [
+                new("body", "Body", [.. AdjustableCriteria.OnBody, "ring.rotate", "ring.seat"]),
+                new("thread", "Thread", ["adj.thread"]),
+                new("bail", "Bail", AdjustableCriteria.OnBody),
+            ],
+            TagEntries = [TagEntries.Maker, TagEntries.RatedLoad, new("torque", "torque"), TagEntries.GradeIfAlloy],
+        };
 
-    private static GearFamily Of(string code, string name, string[] asks, string[] requires, params string[] own) => new()
-    {
-        Code = code,
-        Name = name,
-        Standard = "ASME B30.26, adjustable hardware",
-        Group = FamilyGroup.Hardware,
-        Asks = asks,
-        Requires = requires,
-        Parts = [new("body", "Body", [.. AdjustableCriteria.OnBody, .. own]), new("thread", "Thread", ["adj.thread"])],
-        TagEntries = Entries,
-    };
+    private static GearFamily Of(string code, string name, string[] asks, string[] requires, params string[] own) =>
+        new()
+        {
+            Code = code,
+            Name = name,
+            Standard = "ASME B30.26, adjustable hardware",
+            Group = FamilyGroup.Hardware,
+            Asks = asks,
+            Requires = requires,
+            Parts =
+            [
+                new("body", "Body", [.. AdjustableCriteria.OnBody, .. own]),
+                new("thread", "Thread", ["adj.thread"]),
+            ],
+            TagEntries = Entries,
+        };
 }

@@ -15,7 +15,8 @@ public sealed class SignInModel(Here here, SiteStore sites, PeopleStore people, 
     public const string SharedDemoPassword = "lockgate-demo";
 
     /// <summary>One wording for a wrong name, a wrong password and a locked sign-in: nobody learns which names exist.</summary>
-    private const string Wrong = "Name and password do not match, or there were too many tries. After six wrong passwords a sign-in is locked for five minutes.";
+    private const string Wrong =
+        "Name and password do not match, or there were too many tries. After six wrong passwords a sign-in is locked for five minutes.";
 
     public string Username { get; private set; } = string.Empty;
 
@@ -44,25 +45,30 @@ public sealed class SignInModel(Here here, SiteStore sites, PeopleStore people, 
             return Page();
         }
 
-        await HttpContext.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, ClaimsReading.Principal(actor, CookieAuthenticationDefaults.AuthenticationScheme));
+        await HttpContext.SignInAsync(
+            CookieAuthenticationDefaults.AuthenticationScheme,
+            ClaimsReading.Principal(actor, CookieAuthenticationDefaults.AuthenticationScheme)
+        );
         return Url.IsLocalUrl(next) ? LocalRedirect(next) : Redirect("/");
     }
 
-    public static string Does(Role role) => role switch
-    {
-        Role.Crew => "look gear over, stop on a doubt",
-        Role.Stores => "register gear, keep the cage",
-        Role.Trainee => "inspect, to be countersigned",
-        Role.Inspector => "inspect, measure, sign",
-        Role.Qualified => "release, condemn",
-        Role.Admin => "set the site up",
-        Role.Auditor => "read everything, change nothing",
-        _ => throw new ArgumentOutOfRangeException(nameof(role), role, null),
-    };
+    public static string Does(Role role) =>
+        role switch
+        {
+            Role.Crew => "look gear over, stop on a doubt",
+            Role.Stores => "register gear, keep the cage",
+            Role.Trainee => "inspect, to be countersigned",
+            Role.Inspector => "inspect, measure, sign",
+            Role.Qualified => "release, condemn",
+            Role.Admin => "set the site up",
+            Role.Auditor => "read everything, change nothing",
+            _ => throw new ArgumentOutOfRangeException(nameof(role), role, null),
+        };
 
     private async Task LoadAsync()
     {
-        if (await sites.FindAsync(Cancel) is not { Demo: true } site) return;
+        if (await sites.FindAsync(Cancel) is not { Demo: true } site)
+            return;
         SiteName = site.Name;
         Demo = (await people.AllAsync(Cancel)).OrderBy(p => p.Role).ToList();
     }

@@ -29,13 +29,36 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
 
     public async Task<IActionResult> OnPostAsync(string? marks, string? kind, DateOnly? happened, string? what)
     {
-        (Marks, Kind, Happened, What) = (marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty, kind, happened ?? Here.Today, what ?? string.Empty);
+        (Marks, Kind, Happened, What) = (
+            marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty,
+            kind,
+            happened ?? Here.Today,
+            what ?? string.Empty
+        );
         var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
-        var chosen = Enum.GetValues<GearEventKind>().Where(k => GearEvents.Code(k) == kind).Select(k => (GearEventKind?)k).FirstOrDefault();
-        if (chosen is null) Refuse("Choose what happened.");
-        else if (unknown.Count > 0) Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was held yet.");
-        else if (found.Count == 0) Refuse("Scan at least one mark.");
-        if (Refused is not null) return Page();
-        return await AfterAsync(await events.RecordAsync(found.Select(p => p.Id).ToList(), chosen!.Value, Happened, What, Here.Stamp(Submission), Cancel), $"/event?held={found.Count}", () => Task.CompletedTask);
+        var chosen = Enum.GetValues<GearEventKind>()
+            .Where(k => GearEvents.Code(k) == kind)
+            .Select(k => (GearEventKind?)k)
+            .FirstOrDefault();
+        if (chosen is null)
+            Refuse("Choose what happened.");
+        else if (unknown.Count > 0)
+            Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was held yet.");
+        else if (found.Count == 0)
+            Refuse("Scan at least one mark.");
+        if (Refused is not null)
+            return Page();
+        return await AfterAsync(
+            await events.RecordAsync(
+                found.Select(p => p.Id).ToList(),
+                chosen!.Value,
+                Happened,
+                What,
+                Here.Stamp(Submission),
+                Cancel
+            ),
+            $"/event?held={found.Count}",
+            () => Task.CompletedTask
+        );
     }
 }

@@ -13,13 +13,27 @@ public sealed class IndexModel(Here here, PieceStore pieces, CustodyStore custod
     {
         var held = await pieces.ListAsync(new() { State = PieceState.Held, Most = 300 }, Cancel);
         var holds = (await custody.OpenHoldsAsync(Cancel)).ToLookup(h => h.Piece);
-        Held = held.Where(p => holds[p.Id].Any()).Select(p => (p, (IReadOnlyList<HoldRow>)holds[p.Id].ToList(), HoldRules.NextMove(holds[p.Id].First().Cause, p.Verdict))).OrderBy(h => h.Item2[0].PlacedAt).ToList();
+        Held = held.Where(p => holds[p.Id].Any())
+            .Select(p =>
+                (
+                    p,
+                    (IReadOnlyList<HoldRow>)holds[p.Id].ToList(),
+                    HoldRules.NextMove(holds[p.Id].First().Cause, p.Verdict)
+                )
+            )
+            .OrderBy(h => h.Item2[0].PlacedAt)
+            .ToList();
         Condemned = await pieces.ListAsync(new() { State = PieceState.Condemned, Most = 300 }, Cancel);
     }
 
     public string Since(IReadOnlyList<HoldRow> holds)
     {
         var days = (Here.Now - holds[0].PlacedAt).Days;
-        return days switch { 0 => "Since today:", 1 => "Since yesterday:", _ => $"For {days} days:" };
+        return days switch
+        {
+            0 => "Since today:",
+            1 => "Since yesterday:",
+            _ => $"For {days} days:",
+        };
     }
 }

@@ -5,7 +5,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Cage;
 
 /// <summary>One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.</summary>
-public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files) : YardPage(here)
+public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files)
+    : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -35,22 +36,59 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
     public Task<IActionResult> OnPostReleaseAsync(string mark, int version, Guid hold, string? reason)
     {
         (Hold, Typed) = (hold, reason);
-        return ChangeAsync(mark, p => custody.ReleaseAsync(p.Id, version, hold, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
+        return ChangeAsync(mark, p =>
+            custody.ReleaseAsync(p.Id, version, hold, reason ?? string.Empty, Here.Stamp(Submission), Cancel)
+        );
     }
 
     /// <summary>A new tag: recorded, then read.</summary>
     public Task<IActionResult> OnPostRetagAsync(string mark, int version, string? proof, string? fittedBy) =>
-        ChangeAsync(mark, p => custody.RetagAsync(p.Id, version, proof ?? string.Empty, fittedBy ?? string.Empty, Here.Stamp(Submission), Cancel), p => $"/piece/{p.Mark}/edit?retagged=true#tag");
+        ChangeAsync(
+            mark,
+            p =>
+                custody.RetagAsync(
+                    p.Id,
+                    version,
+                    proof ?? string.Empty,
+                    fittedBy ?? string.Empty,
+                    Here.Stamp(Submission),
+                    Cancel
+                ),
+            p => $"/piece/{p.Mark}/edit?retagged=true#tag"
+        );
 
     public Task<IActionResult> OnPostCondemnAsync(string mark, int version, string? reason) =>
-        ChangeAsync(mark, p => custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel));
+        ChangeAsync(mark, p =>
+            custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel)
+        );
 
-    public Task<IActionResult> OnPostDestroyAsync(string mark, int version, string? method, string? witness, string? note) =>
-        ChangeAsync(mark, p => custody.DestroyAsync(p.Id, version, method ?? string.Empty, witness ?? string.Empty, note ?? string.Empty, Here.Stamp(Submission), Cancel));
+    public Task<IActionResult> OnPostDestroyAsync(
+        string mark,
+        int version,
+        string? method,
+        string? witness,
+        string? note
+    ) =>
+        ChangeAsync(mark, p =>
+            custody.DestroyAsync(
+                p.Id,
+                version,
+                method ?? string.Empty,
+                witness ?? string.Empty,
+                note ?? string.Empty,
+                Here.Stamp(Submission),
+                Cancel
+            )
+        );
 
-    private async Task<IActionResult> ChangeAsync(string mark, Func<PieceRow, Task<Checked<Recorded>>> change, Func<PieceRow, string>? onward = null)
+    private async Task<IActionResult> ChangeAsync(
+        string mark,
+        Func<PieceRow, Task<Checked<Recorded>>> change,
+        Func<PieceRow, string>? onward = null
+    )
     {
-        if (!await LoadAsync(mark)) return NotFound();
+        if (!await LoadAsync(mark))
+            return NotFound();
         var result = await change(Piece);
         return await AfterAsync(result, onward?.Invoke(Piece) ?? $"/cage/{Piece.Mark}", async () =>
         {
@@ -62,7 +100,8 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
 
     private async Task<bool> LoadAsync(string mark)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return false;
         Piece = piece;
         Holds = await custody.HoldsAsync(piece.Id, Cancel);
         Photos = await files.OfHoldsAsync(piece.Id, Cancel);

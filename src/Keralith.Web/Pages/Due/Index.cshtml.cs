@@ -38,18 +38,27 @@ public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : Yar
     /// <summary>The address of this list with one thing changed.</summary>
     public string With(string name, string? value)
     {
-        var query = new Dictionary<string, string?> { ["store"] = Query.Store?.ToString(CultureInfo.InvariantCulture), ["family"] = Query.Family, ["by"] = Query.By, ["week"] = Query.Week?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) };
+        var query = new Dictionary<string, string?>
+        {
+            ["store"] = Query.Store?.ToString(CultureInfo.InvariantCulture),
+            ["family"] = Query.Family,
+            ["by"] = Query.By,
+            ["week"] = Query.Week?.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+        };
         query[name] = value;
         return QueryHelpers.AddQueryString("/due", query.Where(p => !string.IsNullOrEmpty(p.Value)));
     }
 
     /// <summary>What a count's value is called, and what it is in the address.</summary>
-    public (string Said, string? Value, bool Chosen) Facet(DueCount count) => count.Group switch
-    {
-        "store" => Stores.FirstOrDefault(s => s.Name == count.Value) is { } store ? (store.Name, $"{store.Id}", Query.Store == store.Id) : (count.Value, null, false),
-        "family" => (GearFamilies.Find(count.Value)?.Name ?? count.Value, count.Value, Query.Family == count.Value),
-        _ => (count.Value, count.Value, Query.By == count.Value),
-    };
+    public (string Said, string? Value, bool Chosen) Facet(DueCount count) =>
+        count.Group switch
+        {
+            "store" => Stores.FirstOrDefault(s => s.Name == count.Value) is { } store
+                ? (store.Name, $"{store.Id}", Query.Store == store.Id)
+                : (count.Value, null, false),
+            "family" => (GearFamilies.Find(count.Value)?.Name ?? count.Value, count.Value, Query.Family == count.Value),
+            _ => (count.Value, count.Value, Query.By == count.Value),
+        };
 
     private async Task LoadAsync(int? store, string? family, string? by, string? week)
     {
@@ -58,11 +67,32 @@ public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : Yar
         await Here.MakeAsync(trip, Cancel);
         Notice = (await Here.SiteAsync(Cancel)).DueNotice;
         Stores = stores.Value;
-        DateOnly? monday = DateOnly.TryParseExact(week, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? DueStore.MondayOf(day) : null;
-        Query = new(store, GearFamilies.Find(family ?? string.Empty)?.Code, by is { Length: > 0 and <= 120 } ? by : null, monday);
+        DateOnly? monday = DateOnly.TryParseExact(
+            week,
+            "yyyy-MM-dd",
+            CultureInfo.InvariantCulture,
+            DateTimeStyles.None,
+            out var day
+        )
+            ? DueStore.MondayOf(day)
+            : null;
+        Query = new(
+            store,
+            GearFamilies.Find(family ?? string.Empty)?.Code,
+            by is { Length: > 0 and <= 120 } ? by : null,
+            monday
+        );
         List = await due.ListAsync(Query, Here.Today, Notice, Cancel, ledger.Value);
-        Fresh = monday is null && Query.By is null
-            ? (await pieces.ListAsync(new() { State = PieceState.New, Store = Query.Store, Most = MostNew }, Cancel)).Where(p => Query.Family is null || p.Gear.Family.Code == Query.Family).ToList()
-            : [];
+        Fresh = monday is null && Query.By is null ? (
+                    await pieces.ListAsync(
+                        new()
+                        {
+                            State = PieceState.New,
+                            Store = Query.Store,
+                            Most = MostNew,
+                        },
+                        Cancel
+                    )
+                ).Where(p => Query.Family is null || p.Gear.Family.Code == Query.Family).ToList() : [];
     }
 }

@@ -4,29 +4,57 @@ using Keralith.Core.Criteria;
 namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>One finding as a verdict document states it: a signed record reads as it was judged, whatever the rules say today.</summary>
-public sealed record FindingLine(string Outcome, string Part, string Title, string Reason, string Reference, string Book, string? Books)
+public sealed record FindingLine(
+    string Outcome,
+    string Part,
+    string Title,
+    string Reason,
+    string Reference,
+    string Book,
+    string? Books
+)
 {
     /// <summary>The findings of a verdict document, worst first, and its unanswered questions.</summary>
-    public static (IReadOnlyList<FindingLine> Findings, IReadOnlyList<(string Part, string Title)> Missing) Of(string verdictDocument, IReadOnlyDictionary<string, string> partNames)
+    public static (IReadOnlyList<FindingLine> Findings, IReadOnlyList<(string Part, string Title)> Missing) Of(
+        string verdictDocument,
+        IReadOnlyDictionary<string, string> partNames
+    )
     {
         using var document = JsonDocument.Parse(verdictDocument);
         string Name(string part) => partNames.GetValueOrDefault(part, part);
-        var findings = document.RootElement.GetProperty("findings").EnumerateArray().Select(f =>
-        {
-            var books = f.GetProperty("books").EnumerateArray().Select(b => (Book: b.GetProperty("book").GetString()!, Outcome: b.GetProperty("outcome").GetString())).Where(b => b.Outcome is not null).ToList();
-            return new FindingLine(
-                f.GetProperty("outcome").GetString()!,
-                Name(f.GetProperty("part").GetString()!),
-                TitleOf(f.GetProperty("criterion").GetString()!),
-                f.GetProperty("reason").GetString()!,
-                f.GetProperty("reference").GetString()!,
-                f.GetProperty("book").GetString()!,
-                books.Select(b => b.Outcome).Distinct().Count() > 1 ? string.Join(", ", books.Select(b => $"{b.Book} {b.Outcome}")) : null);
-        });
+        var findings = document
+            .RootElement.GetProperty("findings")
+            .EnumerateArray()
+            .Select(f =>
+            {
+                var books = f.GetProperty("books")
+                    .EnumerateArray()
+                    .Select(b =>
+                        (Book: b.GetProperty("book").GetString()!, Outcome: b.GetProperty("outcome").GetString())
+                    )
+                    .Where(b => b.Outcome is not null)
+                    .ToList();
+                return new FindingLine(
+                    f.GetProperty("outcome").GetString()!,
+                    Name(f.GetProperty("part").GetString()!),
+                    TitleOf(f.GetProperty("criterion").GetString()!),
+                    f.GetProperty("reason").GetString()!,
+                    f.GetProperty("reference").GetString()!,
+                    f.GetProperty("book").GetString()!,
+                    books.Select(b => b.Outcome).Distinct().Count() > 1
+                        ? string.Join(", ", books.Select(b => $"{b.Book} {b.Outcome}"))
+                        : null
+                );
+            });
         var order = new[] { "remove", "hold", "watch", "clear" };
         return (
             findings.OrderBy(f => Array.IndexOf(order, f.Outcome)).ToList(),
-            document.RootElement.GetProperty("missing").EnumerateArray().Select(m => (m.GetProperty("part").GetString()!, TitleOf(m.GetProperty("criterion").GetString()!))).ToList());
+            document
+                .RootElement.GetProperty("missing")
+                .EnumerateArray()
+                .Select(m => (m.GetProperty("part").GetString()!, TitleOf(m.GetProperty("criterion").GetString()!)))
+                .ToList()
+        );
     }
 
     private static string TitleOf(string criterion) => Catalogue.Find(criterion)?.Title ?? criterion;

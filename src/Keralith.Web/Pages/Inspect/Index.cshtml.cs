@@ -9,7 +9,16 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>An answer as the page sends it in the background.</summary>
-public sealed record SentAnswer(string? Part, string? Criterion, string? Answer, string? Value, string? Shortest, string? Uncertainty, string? Note, string? Unit)
+public sealed record SentAnswer(
+    string? Part,
+    string? Criterion,
+    string? Answer,
+    string? Value,
+    string? Shortest,
+    string? Uncertainty,
+    string? Note,
+    string? Unit
+)
 {
     /// <summary>Where on the drawing, in its units; empty where nobody pinned it.</summary>
     public string? PinX { get; init; }
@@ -20,8 +29,13 @@ public sealed record SentAnswer(string? Part, string? Criterion, string? Answer,
     public string? Seen { get; init; }
 
     /// <summary>The pin; null where there is none, or it is no place.</summary>
-    public Pin? Pin => decimal.TryParse(PinX, System.Globalization.NumberStyles.Float, null, out var x) && decimal.TryParse(PinY, System.Globalization.NumberStyles.Float, null, out var y) && Math.Abs(x) < Furthest && Math.Abs(y) < Furthest
-        ? new(Math.Round(x, 1), Math.Round(y, 1)) : null;
+    public Pin? Pin =>
+        decimal.TryParse(PinX, System.Globalization.NumberStyles.Float, null, out var x)
+        && decimal.TryParse(PinY, System.Globalization.NumberStyles.Float, null, out var y)
+        && Math.Abs(x) < Furthest
+        && Math.Abs(y) < Furthest
+            ? new(Math.Round(x, 1), Math.Round(y, 1))
+            : null;
 
     private const decimal Furthest = 5000;
 }
@@ -30,7 +44,8 @@ public sealed record SentAnswer(string? Part, string? Criterion, string? Answer,
 [Authorize(Policy = nameof(Right.Draft))]
 [RequestSizeLimit(Upload.MostRequest)]
 [RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
-public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces, FileStore files) : YardPage(here)
+public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces, FileStore files)
+    : YardPage(here)
 {
     private readonly Dictionary<string, string> _faults = [];
 
@@ -42,7 +57,10 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
 
     public async Task<IActionResult> OnGetAsync(Guid id, string? part)
     {
-        if (!await LoadAsync(id, part)) return await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
+        if (!await LoadAsync(id, part))
+            return await inspections.FindSignedAsync(id, Cancel) is not null
+                ? Redirect($"/inspection/{id}")
+                : NotFound();
         await ShowAsync();
         return Page();
     }
@@ -50,25 +68,73 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     /// <summary>One answer, kept the moment it is given.</summary>
     public async Task<IActionResult> OnPostAnswerAsync(Guid id, [FromBody] SentAnswer? sent)
     {
-        if (sent is null || !await LoadAsync(id, sent.Part) || Part.Path != sent.Part || Part.Criteria.FirstOrDefault(c => c.Id == sent.Criterion) is not { } criterion)
+        if (
+            sent is null
+            || !await LoadAsync(id, sent.Part)
+            || Part.Path != sent.Part
+            || Part.Criteria.FirstOrDefault(c => c.Id == sent.Criterion) is not { } criterion
+        )
         {
-            return new JsonResult(new { kept = false, html = "<span class=\"fault\">This inspection is signed or was thrown away; it takes no more answers.</span>" });
+            return new JsonResult(
+                new
+                {
+                    kept = false,
+                    html = "<span class=\"fault\">This inspection is signed or was thrown away; it takes no more answers.</span>",
+                }
+            );
         }
 
-        var read = Walk.Read(Part, criterion, sent.Answer, sent.Value, sent.Shortest, sent.Uncertainty, sent.Note, sent.Unit, Here.Actor, Here.Now);
-        if (!read.Ok) return new JsonResult(new { kept = false, html = Html((Walk.Ask(Part, criterion, read.Fault) with { Finding = null }).Result()) });
+        var read = Walk.Read(
+            Part,
+            criterion,
+            sent.Answer,
+            sent.Value,
+            sent.Shortest,
+            sent.Uncertainty,
+            sent.Note,
+            sent.Unit,
+            Here.Actor,
+            Here.Now
+        );
+        if (!read.Ok)
+            return new JsonResult(
+                new
+                {
+                    kept = false,
+                    html = Html((Walk.Ask(Part, criterion, read.Fault) with { Finding = null }).Result()),
+                }
+            );
         var saved = await inspections.SaveAsync(id, [read.Value with { Pin = sent.Pin }], Here.Actor, Here.Now, Cancel);
         var overtaken = Walk.Overtaken(read.Value, sent.Seen);
         await LoadAsync(id, sent.Part);
-        var html = (overtaken is null ? string.Empty : $"<p class=\"notice\" role=\"alert\">{System.Net.WebUtility.HtmlEncode(overtaken)}</p>") + Html(Walk.Ask(Part, criterion, saved.Fault).Result());
-        return new JsonResult(new { kept = saved.Ok, progress = Walk.Progress, seen = Walk.SeenMark(Part.Path, criterion.Id), html });
+        var html =
+            (
+                overtaken is null
+                    ? string.Empty
+                    : $"<p class=\"notice\" role=\"alert\">{System.Net.WebUtility.HtmlEncode(overtaken)}</p>"
+            ) + Html(Walk.Ask(Part, criterion, saved.Fault).Result());
+        return new JsonResult(
+            new
+            {
+                kept = saved.Ok,
+                progress = Walk.Progress,
+                seen = Walk.SeenMark(Part.Path, criterion.Id),
+                html,
+            }
+        );
     }
 
     /// <summary>The whole part at once: the way without script.</summary>
     public async Task<IActionResult> OnPostPartAsync(Guid id, string? part, bool clean)
     {
-        if (!await LoadAsync(id, part)) return Redirect($"/inspection/{id}");
-        if (await KeepTypedAsync(id, clean) && !clean) return Redirect(Walk.After(Part) is { } next ? $"/inspect/{id}?part={Uri.EscapeDataString(next.Path)}" : $"/inspect/{id}/sign");
+        if (!await LoadAsync(id, part))
+            return Redirect($"/inspection/{id}");
+        if (await KeepTypedAsync(id, clean) && !clean)
+            return Redirect(
+                Walk.After(Part) is { } next
+                    ? $"/inspect/{id}?part={Uri.EscapeDataString(next.Path)}"
+                    : $"/inspect/{id}/sign"
+            );
         await LoadAsync(id, part);
         await ShowAsync();
         return Page();
@@ -79,20 +145,47 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     public async Task<IActionResult> OnPostPhotoAsync(Guid id, string? part, string? of)
     {
         var background = Request.Headers.Accept.ToString().Contains("application/json", StringComparison.Ordinal);
-        if (!await LoadAsync(id, part) || Part.Path != part || Part.Criteria.FirstOrDefault(c => c.Id == of) is not { } criterion) return background ? new JsonResult(new { fault = "This inspection is signed or was thrown away; it takes no more pictures." }) : Redirect($"/inspection/{id}");
-        var read = await Upload.PhotoAsync(Request.Form.Files.GetFile($"photo:{criterion.Id}"), $"{criterion.Title}, {Part.Name}", Cancel);
-        var fault = read.Ok ? (await files.AttachToDraftAsync(id, Part.Path, criterion.Id, read.Value, Here.Stamp(Guid.CreateVersion7()), Cancel)).Fault : read.Fault;
+        if (
+            !await LoadAsync(id, part)
+            || Part.Path != part
+            || Part.Criteria.FirstOrDefault(c => c.Id == of) is not { } criterion
+        )
+            return background
+                ? new JsonResult(
+                    new { fault = "This inspection is signed or was thrown away; it takes no more pictures." }
+                )
+                : Redirect($"/inspection/{id}");
+        var read = await Upload.PhotoAsync(
+            Request.Form.Files.GetFile($"photo:{criterion.Id}"),
+            $"{criterion.Title}, {Part.Name}",
+            Cancel
+        );
+        var fault = read.Ok
+            ? (
+                await files.AttachToDraftAsync(
+                    id,
+                    Part.Path,
+                    criterion.Id,
+                    read.Value,
+                    Here.Stamp(Guid.CreateVersion7()),
+                    Cancel
+                )
+            ).Fault
+            : read.Fault;
         if (!background)
         {
             await KeepTypedAsync(id, clean: false);
-            if (fault is not null) Refuse(fault);
+            if (fault is not null)
+                Refuse(fault);
             await LoadAsync(id, part);
             await ShowAsync();
             return Page();
         }
 
         await ShowAsync();
-        return new JsonResult(new { fault, html = Html(Questions.Single(q => q.Criterion == criterion).Photographs()) });
+        return new JsonResult(
+            new { fault, html = Html(Questions.Single(q => q.Criterion == criterion).Photographs()) }
+        );
     }
 
     /// <summary>Keeps what the form of the part holds.</summary>
@@ -103,20 +196,39 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
         foreach (var criterion in Part.Criteria)
         {
             var answer = Typed(criterion, "answer") ?? (clean && criterion.IsAnswerChosen ? "no" : null);
-            var read = Walk.Read(Part, criterion, answer, Typed(criterion, "value"), Typed(criterion, "shortest"), Typed(criterion, "uncertainty"), Typed(criterion, "note"), Typed(criterion, "unit"), Here.Actor, Here.Now);
-            if (read.Ok) kept.Add(read.Value);
-            else _faults[criterion.Id] = read.Fault!;
+            var read = Walk.Read(
+                Part,
+                criterion,
+                answer,
+                Typed(criterion, "value"),
+                Typed(criterion, "shortest"),
+                Typed(criterion, "uncertainty"),
+                Typed(criterion, "note"),
+                Typed(criterion, "unit"),
+                Here.Actor,
+                Here.Now
+            );
+            if (read.Ok)
+                kept.Add(read.Value);
+            else
+                _faults[criterion.Id] = read.Fault!;
         }
 
         var saved = await inspections.SaveAsync(id, kept, Here.Actor, Here.Now, Cancel);
-        if (!saved.Ok) Refuse(saved.Fault!);
-        else if (_faults.Count > 0) Refuse("A figure wants another look; the other answers are kept.");
+        if (!saved.Ok)
+            Refuse(saved.Fault!);
+        else if (_faults.Count > 0)
+            Refuse("A figure wants another look; the other answers are kept.");
         return Refused is null;
     }
 
     /// <summary>What was typed for a criterion in the form just sent; null when nothing was.</summary>
     public string? Typed(Criterion criterion, string field) =>
-        Request.HasFormContentType && Request.Form.TryGetValue($"{criterion.Id}:{field}", out var value) && value[0] is { Length: > 0 and <= 500 } text ? text : null;
+        Request.HasFormContentType
+        && Request.Form.TryGetValue($"{criterion.Id}:{field}", out var value)
+        && value[0] is { Length: > 0 and <= 500 } text
+            ? text
+            : null;
 
     private static string Html(IHtmlContent content)
     {
@@ -128,12 +240,20 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     private async Task ShowAsync()
     {
         var photos = await files.OfInspectionAsync(Walk.Draft.Id, Cancel);
-        Questions = Part.Criteria.Select(c => Walk.Ask(Part, c, _faults.GetValueOrDefault(c.Id)) with { Photos = photos.Where(p => p.Part == Part.Path && p.Criterion == c.Id).Select(p => p.Id).ToList() }).ToList();
+        Questions = Part
+            .Criteria.Select(c =>
+                Walk.Ask(Part, c, _faults.GetValueOrDefault(c.Id)) with
+                {
+                    Photos = photos.Where(p => p.Part == Part.Path && p.Criterion == c.Id).Select(p => p.Id).ToList(),
+                }
+            )
+            .ToList();
     }
 
     private async Task<bool> LoadAsync(Guid id, string? part)
     {
-        if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk) return false;
+        if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk)
+            return false;
         Walk = walk;
         Part = walk.Parts.FirstOrDefault(p => p.Path == part) ?? walk.Open();
         return true;

@@ -19,7 +19,15 @@ namespace Keralith.Web.Pages.Inspect;
 /// <param name="Earlier">Earlier readings, oldest first.</param>
 /// <param name="Fault">Why what was typed is not an answer.</param>
 public sealed record Question(
-    Criterion Criterion, string Part, DraftAnswer? Answer, BaselineRow? Baseline, Finding? Finding, LimitSet? Limits, IReadOnlyList<Length> Earlier, string? Fault)
+    Criterion Criterion,
+    string Part,
+    DraftAnswer? Answer,
+    BaselineRow? Baseline,
+    Finding? Finding,
+    LimitSet? Limits,
+    IReadOnlyList<Length> Earlier,
+    string? Fault
+)
 {
     /// <summary>The reading the finding rests on; null where nothing was measured.</summary>
     public Length? Worst { get; init; }
@@ -36,28 +44,61 @@ public sealed record Question(
     private static readonly decimal[] Worn = [0, 0.5m, 1.2m];
 
     /// <summary>Readings the practice caliper takes, in the question's unit: as new, half worn, worn out. Empty where there is no figure to go by.</summary>
-    public string Specimens => Limits?.Entries.Select(e => e.Resolved).OfType<Figure>().Where(f => f.Reference is not null).MinBy(f => f.Allowance) is { Reference: { } asNew } figure
-        ? string.Join('|', Worn.Select(share => Math.Round((asNew + ((figure.Limit - asNew) * share)) / (Unit == "in" ? 25.4m : 1m), 3).ToString(System.Globalization.CultureInfo.InvariantCulture)))
-        : string.Empty;
+    public string Specimens =>
+        Limits
+            ?.Entries.Select(e => e.Resolved)
+            .OfType<Figure>()
+            .Where(f => f.Reference is not null)
+            .MinBy(f => f.Allowance)
+            is { Reference: { } asNew } figure
+            ? string.Join(
+                '|',
+                Worn.Select(share =>
+                    Math.Round((asNew + ((figure.Limit - asNew) * share)) / (Unit == "in" ? 25.4m : 1m), 3)
+                        .ToString(System.Globalization.CultureInfo.InvariantCulture)
+                )
+            )
+            : string.Empty;
 
     /// <summary>The outcome with its reason and the gauge, as shown under the answer and sent to the page that saves in the background.</summary>
     public IHtmlContent Result()
     {
         var html = new StringBuilder();
-        if (Fault is not null) html.Append("<span class=\"fault\" role=\"alert\">").Append(Encode(Fault)).Append("</span>");
+        if (Fault is not null)
+            html.Append("<span class=\"fault\" role=\"alert\">").Append(Encode(Fault)).Append("</span>");
         if (Finding is { } finding)
         {
             html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Words.Code(finding.Outcome))).Append(' ');
-            if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear) html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
-            if (Answer?.Entry.Readings is { Count: > 1 } readings) html.Append(" <span class=\"fine quiet\">The worst of ").Append(readings.Count).Append(": ").Append(Encode(string.Join(", ", readings))).Append(".</span>");
-            if (finding.BooksDiffer) html.Append(" <span class=\"fine quiet\">The books differ: ").Append(Encode(string.Join(", ", finding.Books.Where(b => b.Outcome is not null).Select(b => $"{b.Book} {Words.Code(b.Outcome!.Value)}")))).Append(".</span>");
+            if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear)
+                html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
+            if (Answer?.Entry.Readings is { Count: > 1 } readings)
+                html.Append(" <span class=\"fine quiet\">The worst of ")
+                    .Append(readings.Count)
+                    .Append(": ")
+                    .Append(Encode(string.Join(", ", readings)))
+                    .Append(".</span>");
+            if (finding.BooksDiffer)
+                html.Append(" <span class=\"fine quiet\">The books differ: ")
+                    .Append(
+                        Encode(
+                            string.Join(
+                                ", ",
+                                finding
+                                    .Books.Where(b => b.Outcome is not null)
+                                    .Select(b => $"{b.Book} {Words.Code(b.Outcome!.Value)}")
+                            )
+                        )
+                    )
+                    .Append(".</span>");
             html.Append("</p>");
         }
 
         if (Limits is not null)
         {
             var value = Finding is null ? (Length?)null : Worst;
-            html.Append(GaugeDrawing.Draw(Limits, value, Earlier, Unit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre));
+            html.Append(
+                GaugeDrawing.Draw(Limits, value, Earlier, Unit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre)
+            );
         }
 
         return new HtmlString(html.ToString());

@@ -13,7 +13,14 @@ namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>The verdict in full, read before it is signed.</summary>
 [Authorize(Policy = nameof(Right.Draft))]
-public sealed class SignModel(Here here, InspectionStore inspections, PieceStore pieces, SigningStore signing, PeopleStore people, Passwords passwords) : YardPage(here)
+public sealed class SignModel(
+    Here here,
+    InspectionStore inspections,
+    PieceStore pieces,
+    SigningStore signing,
+    PeopleStore people,
+    Passwords passwords
+) : YardPage(here)
 {
     private const string WrongPassword = "That is not your password, or there were too many tries. Nothing was signed.";
 
@@ -43,38 +50,81 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
     public Signature Typed { get; private set; } = Signature.Plain;
 
     public async Task<IActionResult> OnGetAsync(Guid id) =>
-        await LoadAsync(id) ? Page() : await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
+        await LoadAsync(id) ? Page()
+        : await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}")
+        : NotFound();
 
-    public async Task<IActionResult> OnPostAsync(Guid id, int version, DateOnly? inspectedOn, string? password, string? verdict, string? reason, string? instrumentReason, DateOnly? nextBy)
+    public async Task<IActionResult> OnPostAsync(
+        Guid id,
+        int version,
+        DateOnly? inspectedOn,
+        string? password,
+        string? verdict,
+        string? reason,
+        string? instrumentReason,
+        DateOnly? nextBy
+    )
     {
-        if (!Here.May(Right.SignInspection)) return Forbid();
+        if (!Here.May(Right.SignInspection))
+            return Forbid();
         Typed = new(Words.Find<VerdictKind>(verdict, Words.Code), Short(reason), Short(instrumentReason));
-        return await SignedAsync(id, password, () => signing.SignAsync(id, new(version, inspectedOn ?? Here.Today) { With = Typed, NextBy = nextBy }, Here.Stamp(id), Cancel), $"/inspection/{id}");
+        return await SignedAsync(
+            id,
+            password,
+            () =>
+                signing.SignAsync(
+                    id,
+                    new(version, inspectedOn ?? Here.Today) { With = Typed, NextBy = nextBy },
+                    Here.Stamp(id),
+                    Cancel
+                ),
+            $"/inspection/{id}"
+        );
     }
 
     /// <summary>A trainee signs for countersignature.</summary>
     public Task<IActionResult> OnPostOfferAsync(Guid id, int version, DateOnly? inspectedOn, string? password) =>
-        SignedAsync(id, password, () => signing.OfferAsync(id, new(version, inspectedOn ?? Here.Today), Here.Stamp(Submission), Cancel), "/drafts");
+        SignedAsync(
+            id,
+            password,
+            () => signing.OfferAsync(id, new(version, inspectedOn ?? Here.Today), Here.Stamp(Submission), Cancel),
+            "/drafts"
+        );
 
     /// <summary>The countersigner hands it back.</summary>
     public async Task<IActionResult> OnPostHandBackAsync(Guid id, int version, string? remark)
     {
-        if (!Here.May(Right.SignInspection)) return Forbid();
-        if (!await LoadAsync(id)) return NotFound();
-        return await AfterAsync(await signing.HandBackAsync(id, version, remark ?? string.Empty, Here.Stamp(Submission), Cancel), "/drafts", () => Task.CompletedTask);
+        if (!Here.May(Right.SignInspection))
+            return Forbid();
+        if (!await LoadAsync(id))
+            return NotFound();
+        return await AfterAsync(
+            await signing.HandBackAsync(id, version, remark ?? string.Empty, Here.Stamp(Submission), Cancel),
+            "/drafts",
+            () => Task.CompletedTask
+        );
     }
 
     /// <summary>Throws the draft away; the piece is looked at anew.</summary>
     public async Task<IActionResult> OnPostDiscardAsync(Guid id)
     {
-        if (!await LoadAsync(id)) return NotFound();
+        if (!await LoadAsync(id))
+            return NotFound();
         await inspections.DiscardAsync(id, Cancel);
         return Redirect($"/piece/{Walk.Piece.Mark}");
     }
 
-    private async Task<IActionResult> SignedAsync(Guid id, string? password, Func<Task<Checked<Recorded>>> sign, string onward)
+    private async Task<IActionResult> SignedAsync(
+        Guid id,
+        string? password,
+        Func<Task<Checked<Recorded>>> sign,
+        string onward
+    )
     {
-        if (!await LoadAsync(id)) return await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}") : NotFound();
+        if (!await LoadAsync(id))
+            return await inspections.FindSignedAsync(id, Cancel) is not null
+                ? Redirect($"/inspection/{id}")
+                : NotFound();
         if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
         {
             Refuse(WrongPassword);
@@ -82,26 +132,48 @@ public sealed class SignModel(Here here, InspectionStore inspections, PieceStore
         }
 
         var result = await sign();
-        if (!result.Ok && !await LoadAsync(id)) return NotFound();
+        if (!result.Ok && !await LoadAsync(id))
+            return NotFound();
         return await AfterAsync(result, onward, () => Task.CompletedTask);
     }
 
-    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Length > 500 ? text[..500] : text;
+    private static string? Short(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null
+        : text.Length > 500 ? text[..500]
+        : text;
 
     private async Task<bool> LoadAsync(Guid id)
     {
-        if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk) return false;
+        if (await Walk.LoadAsync(id, inspections, pieces, Here, Cancel) is not { } walk)
+            return false;
         Walk = walk;
         PartNames = walk.Parts.ToDictionary(p => p.Path, p => p.Name);
         (Findings, _) = FindingLine.Of(VerdictWriter.Write(walk.Verdict), PartNames);
         InspectedOn = walk.Draft.InspectedOn ?? walk.Draft.Corrects?.InspectedOn ?? Here.Today;
-        NextDue = Intervals.Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books).After(InspectedOn)!.Value;
-        Earlier = walk.Verdict.Kind is VerdictKind.Fit or VerdictKind.Watch && WearSeries.Earlier(walk.Wear(), NextDue) is { } advised && advised.Day > InspectedOn
-            ? (advised.Day, $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: at the rate seen the limit is reached about {((Wearing)advised.Series.Forecast).LimitDay:yyyy-MM-dd}")
+        NextDue = Intervals
+            .Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books)
+            .After(InspectedOn)!
+            .Value;
+        Earlier =
+            walk.Verdict.Kind is VerdictKind.Fit or VerdictKind.Watch
+            && WearSeries.Earlier(walk.Wear(), NextDue) is { } advised
+            && advised.Day > InspectedOn
+                ? (
+                    advised.Day,
+                    $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: at the rate seen the limit is reached about {((Wearing)advised.Series.Forecast).LimitDay:yyyy-MM-dd}"
+                )
+                : null;
+        Unauthorised = Here.May(Right.SignInspection)
+            ? Authorisation.RefusalToSign(
+                await people.AuthorisationsAsync(Here.Actor.Id, Cancel),
+                walk.Piece.Gear.Family,
+                Here.RecordDay
+            )
             : null;
-        Unauthorised = Here.May(Right.SignInspection) ? Authorisation.RefusalToSign(await people.AuthorisationsAsync(Here.Actor.Id, Cancel), walk.Piece.Gear.Family, Here.RecordDay) : null;
         Stale = walk.Instruments.Where(i => !i.IsInDateOn(InspectedOn)).ToList();
-        MaySign = new[] { VerdictKind.Fit, VerdictKind.Watch, VerdictKind.Hold, VerdictKind.Remove }.Where(v => v >= walk.Verdict.Kind).ToList();
+        MaySign = new[] { VerdictKind.Fit, VerdictKind.Watch, VerdictKind.Hold, VerdictKind.Remove }
+            .Where(v => v >= walk.Verdict.Kind)
+            .ToList();
         return true;
     }
 }

@@ -10,7 +10,14 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Inspect;
 
 /// <summary>A signed inspection, read as it was judged.</summary>
-public sealed class SignedModel(Here here, InspectionStore inspections, PieceStore pieces, CorrectionStore corrections, FileStore files, Passwords passwords) : YardPage(here)
+public sealed class SignedModel(
+    Here here,
+    InspectionStore inspections,
+    PieceStore pieces,
+    CorrectionStore corrections,
+    FileStore files,
+    Passwords passwords
+) : YardPage(here)
 {
     public InspectionRow Inspection { get; private set; } = null!;
 
@@ -35,8 +42,14 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
     public bool MayCorrect => Inspection.Counts && !Piece.State.IsRetired() && Here.May(Right.Draft);
 
     /// <summary>Whether the person may withdraw it.</summary>
-    public bool MayWithdraw => Inspection.Counts && !Piece.State.IsRetired()
-        && Correction.RefusalToWithdraw(new(Inspection.Kind, Inspection.Verdict, DateOnly.FromDateTime(Inspection.CountsFrom.UtcDateTime)), Here.Actor.Role) is null;
+    public bool MayWithdraw =>
+        Inspection.Counts
+        && !Piece.State.IsRetired()
+        && Correction.RefusalToWithdraw(
+            new(Inspection.Kind, Inspection.Verdict, DateOnly.FromDateTime(Inspection.CountsFrom.UtcDateTime)),
+            Here.Actor.Role
+        )
+            is null;
 
     /// <summary>What was typed as the reason, shown again after a refusal.</summary>
     public string? Why { get; private set; }
@@ -46,11 +59,14 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
     /// <summary>Opens the draft of a correction.</summary>
     public async Task<IActionResult> OnPostCorrectAsync(Guid id, string? why)
     {
-        if (!Here.May(Right.Draft)) return Forbid();
-        if (!await LoadAsync(id)) return NotFound();
+        if (!Here.May(Right.Draft))
+            return Forbid();
+        if (!await LoadAsync(id))
+            return NotFound();
         Why = why;
         var draft = await corrections.OpenAsync(Inspection, Piece, why, Here.Stamp(Submission), Cancel);
-        if (draft.Ok) return Redirect($"/inspect/{draft.Value}");
+        if (draft.Ok)
+            return Redirect($"/inspect/{draft.Value}");
         Refuse(draft.Fault!);
         return Page();
     }
@@ -58,7 +74,8 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
     /// <summary>Withdraws the record.</summary>
     public async Task<IActionResult> OnPostWithdrawAsync(Guid id, string? why, string? password)
     {
-        if (!await LoadAsync(id)) return NotFound();
+        if (!await LoadAsync(id))
+            return NotFound();
         Why = why;
         if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
         {
@@ -66,27 +83,56 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
             return Page();
         }
 
-        return await AfterAsync(await corrections.WithdrawAsync(id, why, Here.Stamp(Submission), Cancel), $"/inspection/{id}", () => Task.CompletedTask);
+        return await AfterAsync(
+            await corrections.WithdrawAsync(id, why, Here.Stamp(Submission), Cancel),
+            $"/inspection/{id}",
+            () => Task.CompletedTask
+        );
     }
 
     /// <summary>What a record corrects, or what took its place, in words; null where neither.</summary>
     internal static string? Aside(InspectionRow inspection) =>
-        inspection.Superseded is { } gone ? $"{(gone.Became is null ? "Withdrawn" : "Corrected")} {gone.At.UtcDateTime:yyyy-MM-dd} by {gone.By}: {gone.Why}"
-        : inspection.CorrectsWhy is { } why ? $"In the place of a wrong record: {why}" : null;
+        inspection.Superseded is { } gone
+            ? $"{(gone.Became is null ? "Withdrawn" : "Corrected")} {gone.At.UtcDateTime:yyyy-MM-dd} by {gone.By}: {gone.Why}"
+        : inspection.CorrectsWhy is { } why ? $"In the place of a wrong record: {why}"
+        : null;
 
     private async Task<bool> LoadAsync(Guid id)
     {
-        if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection) return false;
+        if (await inspections.FindSignedAsync(id, Cancel) is not { } inspection)
+            return false;
         Inspection = inspection;
         Piece = (await pieces.GetAsync(inspection.Piece, Cancel))!;
         Use = Piece.UseOn(Here.Today, await Here.SiteAsync(Cancel));
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
         (Findings, _) = FindingLine.Of(inspection.VerdictDocument!, names);
-        Pins = inspection.Pins.Select(p => (p.Value.X, p.Value.Y, p.Key.Split(' ') is [var part, var criterion] ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}" : p.Key)).ToList();
-        Notes = JsonSerializer.Deserialize<Dictionary<string, string>>(inspection.Notes)!
-            .Select(n => (n.Key.Split(' ') is [var part, var criterion] ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}" : n.Key, n.Value)).ToList();
-        Photos = (await files.OfInspectionAsync(id, Cancel)).GroupBy(p => $"{Catalogue.Find(p.Criterion)?.Title}, {names.GetValueOrDefault(p.Part, p.Part)}").Select(g => (g.Key, (IReadOnlyList<Guid>)g.Select(p => p.Id).ToList())).ToList();
+        Pins = inspection
+            .Pins.Select(p =>
+                (
+                    p.Value.X,
+                    p.Value.Y,
+                    p.Key.Split(' ') is [var part, var criterion]
+                        ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}"
+                        : p.Key
+                )
+            )
+            .ToList();
+        Notes = JsonSerializer
+            .Deserialize<Dictionary<string, string>>(inspection.Notes)!
+            .Select(n =>
+                (
+                    n.Key.Split(' ') is [var part, var criterion]
+                        ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}"
+                        : n.Key,
+                    n.Value
+                )
+            )
+            .ToList();
+        Photos = (await files.OfInspectionAsync(id, Cancel))
+            .GroupBy(p => $"{Catalogue.Find(p.Criterion)?.Title}, {names.GetValueOrDefault(p.Part, p.Part)}")
+            .Select(g => (g.Key, (IReadOnlyList<Guid>)g.Select(p => p.Id).ToList()))
+            .ToList();
         return true;
     }
 
@@ -94,10 +140,18 @@ public sealed class SignedModel(Here here, InspectionStore inspections, PieceSto
     internal static string Worked(InspectionRow inspection)
     {
         var @case = CaseReader.Read(inspection.CaseDocument).Value;
-        if (@case is null) return "the books named in its case";
-        var books = @case.Books.Select(b => inspection.WorkedTo.Editions?.GetValueOrDefault(b.Id) is { } year and > 0 ? $"{b.Name} ({year})" : b.Name);
-        var limits = @case.Limits.Count == 0 ? string.Empty : $", with {@case.Limits.Count} of the site's and the maker's own limits";
-        var share = inspection.WorkedTo.WatchShare is { } watch ? $", watched from {watch * 100:0.#} % of an allowance" : string.Empty;
+        if (@case is null)
+            return "the books named in its case";
+        var books = @case.Books.Select(b =>
+            inspection.WorkedTo.Editions?.GetValueOrDefault(b.Id) is { } year and > 0 ? $"{b.Name} ({year})" : b.Name
+        );
+        var limits =
+            @case.Limits.Count == 0
+                ? string.Empty
+                : $", with {@case.Limits.Count} of the site's and the maker's own limits";
+        var share = inspection.WorkedTo.WatchShare is { } watch
+            ? $", watched from {watch * 100:0.#} % of an allowance"
+            : string.Empty;
         return $"{string.Join(" and ", books)}{limits}{share}";
     }
 }

@@ -17,19 +17,37 @@ public sealed class Walk
     private readonly Dictionary<BaselineKey, List<Length>> _earlier = [];
     private readonly IReadOnlyList<InspectionRow> _signed;
 
-    private Walk(Draft draft, PieceRow piece, Site site, IEnumerable<DraftAnswer> answers, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines, IEnumerable<InspectionRow> signed)
+    private Walk(
+        Draft draft,
+        PieceRow piece,
+        Site site,
+        IEnumerable<DraftAnswer> answers,
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
+        IEnumerable<InspectionRow> signed
+    )
     {
         (Draft, Piece, Site) = (draft, piece, site);
         _answers = answers.ToDictionary(a => (a.Part, a.Criterion));
         _baselines = baselines;
-        Parts = Catalogue.Parts(piece.GearAt(site), site.Books)
-            .Select(p => p with { Criteria = p.Criteria.Where(c => Judge.IsAsked(c, draft.Kind) || (c.Optional && draft.Kind != InspectionKind.Frequent)).ToList() })
+        Parts = Catalogue
+            .Parts(piece.GearAt(site), site.Books)
+            .Select(p =>
+                p with
+                {
+                    Criteria = p
+                        .Criteria.Where(c =>
+                            Judge.IsAsked(c, draft.Kind) || (c.Optional && draft.Kind != InspectionKind.Frequent)
+                        )
+                        .ToList(),
+                }
+            )
             .Where(p => p.Criteria.Count > 0)
             .ToList();
         Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
         Verdict = Judge.Of(Case, site.WatchShare);
         _signed = signed.Where(i => i.Counts && i.Id != draft.Corrects?.Record).ToList();
-        foreach (var inspection in _signed.Reverse()) Remember(inspection);
+        foreach (var inspection in _signed.Reverse())
+            Remember(inspection);
     }
 
     public Draft Draft { get; }
@@ -38,14 +56,31 @@ public sealed class Walk
     public Instrument? InHand { get; init; }
 
     /// <summary>Where findings were pinned on the drawing.</summary>
-    public IReadOnlyList<(decimal X, decimal Y, string What)> Pins => _answers.Values.Where(a => a.Pin is not null)
-        .Select(a => (a.Pin!.Value.X, a.Pin.Value.Y, $"{Catalogue.Find(a.Criterion)?.Title}, {Parts.FirstOrDefault(p => p.Path == a.Part)?.Name}")).ToList();
+    public IReadOnlyList<(decimal X, decimal Y, string What)> Pins =>
+        _answers
+            .Values.Where(a => a.Pin is not null)
+            .Select(a =>
+                (
+                    a.Pin!.Value.X,
+                    a.Pin.Value.Y,
+                    $"{Catalogue.Find(a.Criterion)?.Title}, {Parts.FirstOrDefault(p => p.Path == a.Part)?.Name}"
+                )
+            )
+            .ToList();
 
     /// <summary>What its readings were taken with.</summary>
-    public IEnumerable<Instrument> Instruments => _answers.Values.Select(a => a.Instrument).OfType<Instrument>().Distinct();
+    public IEnumerable<Instrument> Instruments =>
+        _answers.Values.Select(a => a.Instrument).OfType<Instrument>().Distinct();
 
     /// <summary>Every measure over time, this draft's figures with it.</summary>
-    public IReadOnlyList<WearSeries> Wear() => WearRows.Of(Piece, Site, _baselines, _signed, new(Draft.InspectedOn ?? DateOnly.FromDateTime(Draft.SavedAt.UtcDateTime), DateTimeOffset.MaxValue, Case));
+    public IReadOnlyList<WearSeries> Wear() =>
+        WearRows.Of(
+            Piece,
+            Site,
+            _baselines,
+            _signed,
+            new(Draft.InspectedOn ?? DateOnly.FromDateTime(Draft.SavedAt.UtcDateTime), DateTimeOffset.MaxValue, Case)
+        );
 
     public PieceRow Piece { get; }
 
@@ -58,25 +93,47 @@ public sealed class Walk
     public Verdict Verdict { get; }
 
     /// <summary>Parts with no question left.</summary>
-    public IReadOnlySet<string> Done => Parts.Select(p => p.Path).Except(Verdict.Missing.Select(m => m.Part)).ToHashSet();
+    public IReadOnlySet<string> Done =>
+        Parts.Select(p => p.Path).Except(Verdict.Missing.Select(m => m.Part)).ToHashSet();
 
     /// <summary>The worst outcome found on each part, where it is worse than clear.</summary>
-    public IReadOnlyDictionary<string, string> Found => Verdict.Findings.Where(f => f.Outcome > Outcome.Clear)
-        .GroupBy(f => f.Part).ToDictionary(g => g.Key, g => Words.Code(g.Max(f => f.Outcome)));
+    public IReadOnlyDictionary<string, string> Found =>
+        Verdict
+            .Findings.Where(f => f.Outcome > Outcome.Clear)
+            .GroupBy(f => f.Part)
+            .ToDictionary(g => g.Key, g => Words.Code(g.Max(f => f.Outcome)));
 
-    public string Progress => Verdict.Missing.Count switch
-    {
-        0 => "Every question is answered.",
-        1 => "1 question left.",
-        var left => $"{left} questions left.",
-    };
+    public string Progress =>
+        Verdict.Missing.Count switch
+        {
+            0 => "Every question is answered.",
+            1 => "1 question left.",
+            var left => $"{left} questions left.",
+        };
 
     /// <summary>The walk of a draft; null when it is signed or gone.</summary>
-    public static async Task<Walk?> LoadAsync(Guid id, InspectionStore inspections, PieceStore pieces, Here here, CancellationToken cancel)
+    public static async Task<Walk?> LoadAsync(
+        Guid id,
+        InspectionStore inspections,
+        PieceStore pieces,
+        Here here,
+        CancellationToken cancel
+    )
     {
-        if (await inspections.DraftAsync(id, cancel) is not { } draft) return null;
+        if (await inspections.DraftAsync(id, cancel) is not { } draft)
+            return null;
         var piece = (await pieces.GetAsync(draft.Piece, cancel))!;
-        return new(draft, piece, await here.SiteAsync(cancel), await inspections.AnswersAsync(id, cancel), await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.SeenAt), await inspections.SignedAsync(piece.Id, cancel)) { InHand = await here.InHandAsync(cancel) };
+        return new(
+            draft,
+            piece,
+            await here.SiteAsync(cancel),
+            await inspections.AnswersAsync(id, cancel),
+            await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.SeenAt),
+            await inspections.SignedAsync(piece.Id, cancel)
+        )
+        {
+            InHand = await here.InHandAsync(cancel),
+        };
     }
 
     /// <summary>The first part with a question left, else the first.</summary>
@@ -90,13 +147,18 @@ public sealed class Walk
     }
 
     /// <summary>When the answer to a question was kept, as a mark pages send back; empty where there is none. Another mark means somebody answered since.</summary>
-    public string SeenMark(string part, string criterion) => _answers.TryGetValue((part, criterion), out var answer) ? $"{answer.SavedAt.UtcTicks}" : string.Empty;
+    public string SeenMark(string part, string criterion) =>
+        _answers.TryGetValue((part, criterion), out var answer) ? $"{answer.SavedAt.UtcTicks}" : string.Empty;
 
     /// <summary>What somebody, or another device, answered since a page was opened, where that page now answers otherwise; null where nothing was lost sight of.</summary>
     /// <param name="mine">The answer about to be kept.</param>
     /// <param name="seen">The mark the page was opened with; null where it sends none.</param>
     public string? Overtaken(DraftAnswer mine, string? seen) =>
-        seen is not null && seen != SeenMark(mine.Part, mine.Criterion) && _answers.TryGetValue((mine.Part, mine.Criterion), out var theirs) && theirs.Entry != mine.Entry && theirs.Entry is not { Answer: null, Value: null }
+        seen is not null
+        && seen != SeenMark(mine.Part, mine.Criterion)
+        && _answers.TryGetValue((mine.Part, mine.Criterion), out var theirs)
+        && theirs.Entry != mine.Entry
+        && theirs.Entry is not { Answer: null, Value: null }
             ? $"{theirs.SavedBy} entered {(theirs.Entry.Value ?? (Words.Find<Found>(theirs.Entry.Answer, Words.Code) is { } found ? Say.Found(found) : theirs.Entry.Answer))} at {theirs.SavedAt:HH:mm} UTC, after this page was opened. Yours is the later and is kept: agree which is right."
             : null;
 
@@ -107,24 +169,79 @@ public sealed class Walk
         var key = new BaselineKey(part.Path, criterion.Id);
         var baseline = _baselines.GetValueOrDefault(key);
         var answer = _answers.GetValueOrDefault((part.Path, criterion.Id));
-        var worst = Verdict.Findings.Where(f => !f.FromGear).Zip(Case.Answers).Where(f => f.First.Part == part.Path && f.First.Criterion == criterion).OrderByDescending(f => f.First.Outcome).ThenByDescending(f => f.First.Governing.Consumed ?? 0).FirstOrDefault();
+        var worst = Verdict
+            .Findings.Where(f => !f.FromGear)
+            .Zip(Case.Answers)
+            .Where(f => f.First.Part == part.Path && f.First.Criterion == criterion)
+            .OrderByDescending(f => f.First.Outcome)
+            .ThenByDescending(f => f.First.Governing.Consumed ?? 0)
+            .FirstOrDefault();
         var finding = worst.First;
-        var reference = criterion.IsPair ? Length.Read(answer?.Entry.Shortest) is { Ok: true } shortest ? shortest.Value : (Length?)null : baseline?.Figure.Length;
-        var limits = criterion.Kind == CriterionKind.Measure && !criterion.IsAngle ? LimitSet.For(Case, criterion, reference) : null;
+        var reference = criterion.IsPair
+            ? Length.Read(answer?.Entry.Shortest) is { Ok: true } shortest
+                ? shortest.Value
+                : (Length?)null
+            : baseline?.Figure.Length;
+        var limits =
+            criterion.Kind == CriterionKind.Measure && !criterion.IsAngle
+                ? LimitSet.For(Case, criterion, reference)
+                : null;
         var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed == true ? "in" : "mm";
-        return new(criterion, part.Path, answer, baseline, finding, limits, _earlier.GetValueOrDefault(key)?.TakeLast(3).ToList() ?? [], fault) { Unit = unit, Worst = (worst.Second?.Response as Measured)?.Value };
+        return new(
+            criterion,
+            part.Path,
+            answer,
+            baseline,
+            finding,
+            limits,
+            _earlier.GetValueOrDefault(key)?.TakeLast(3).ToList() ?? [],
+            fault
+        )
+        {
+            Unit = unit,
+            Worst = (worst.Second?.Response as Measured)?.Value,
+        };
     }
 
     /// <summary>Reads what was typed as an answer; a bare figure takes the unit chosen beside it.</summary>
     /// <returns>The answer to keep, or why it is none.</returns>
-    public Checked<DraftAnswer> Read(Part part, Criterion criterion, string? answer, string? value, string? shortest, string? uncertainty, string? note, string? unit, Actor who, DateTimeOffset at)
+    public Checked<DraftAnswer> Read(
+        Part part,
+        Criterion criterion,
+        string? answer,
+        string? value,
+        string? shortest,
+        string? uncertainty,
+        string? note,
+        string? unit,
+        Actor who,
+        DateTimeOffset at
+    )
     {
         // What is in hand brings its uncertainty to every length it measures, unless another is written.
-        var inexact = Blank(uncertainty) is null && Blank(value) is not null && criterion is { Kind: CriterionKind.Measure, IsAngle: false } ? InHand?.Uncertainty.ToString() : WithUnit(uncertainty, unit, criterion);
+        var inexact =
+            Blank(uncertainty) is null
+            && Blank(value) is not null
+            && criterion is { Kind: CriterionKind.Measure, IsAngle: false }
+                ? InHand?.Uncertainty.ToString()
+                : WithUnit(uncertainty, unit, criterion);
         var readings = AnswerEntry.Split(value).Select(r => WithUnit(r, unit, criterion)).ToList();
-        var entry = new AnswerEntry(Blank(answer), readings.Count == 0 ? null : string.Join("; ", readings), WithUnit(shortest, unit, criterion), inexact);
-        var kept = new DraftAnswer(part.Path, criterion.Id, entry, Blank(note is { Length: > 500 } ? note[..500] : note), who.Name, at);
-        if (entry is { Answer: null, Value: null }) return kept with { Entry = new() };
+        var entry = new AnswerEntry(
+            Blank(answer),
+            readings.Count == 0 ? null : string.Join("; ", readings),
+            WithUnit(shortest, unit, criterion),
+            inexact
+        );
+        var kept = new DraftAnswer(
+            part.Path,
+            criterion.Id,
+            entry,
+            Blank(note is { Length: > 500 } ? note[..500] : note),
+            who.Name,
+            at
+        );
+        if (entry is { Answer: null, Value: null })
+            return kept with { Entry = new() };
         var read = entry.ReadAll(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);
         return read.Ok ? kept : new Refusal(read.Fault!);
     }
@@ -133,9 +250,13 @@ public sealed class Walk
 
     private static string? WithUnit(string? text, string? unit, Criterion criterion)
     {
-        if (Blank(text) is not { } figure) return null;
-        if (criterion.Kind != CriterionKind.Measure || !char.IsAsciiDigit(figure[^1])) return figure;
-        return criterion.IsAngle ? $"{figure} deg" : unit is "in" or "mm" ? $"{figure} {unit}" : figure;
+        if (Blank(text) is not { } figure)
+            return null;
+        if (criterion.Kind != CriterionKind.Measure || !char.IsAsciiDigit(figure[^1]))
+            return figure;
+        return criterion.IsAngle ? $"{figure} deg"
+            : unit is "in" or "mm" ? $"{figure} {unit}"
+            : figure;
     }
 
     private void Remember(InspectionRow inspection)
@@ -143,9 +264,17 @@ public sealed class Walk
         using var document = JsonDocument.Parse(inspection.CaseDocument);
         foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
         {
-            if (!answer.TryGetProperty("value", out var value) || Length.Read(value.GetString()) is not { Ok: true } length) continue;
-            var key = new BaselineKey(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!);
-            if (!_earlier.TryGetValue(key, out var readings)) _earlier[key] = readings = [];
+            if (
+                !answer.TryGetProperty("value", out var value)
+                || Length.Read(value.GetString()) is not { Ok: true } length
+            )
+                continue;
+            var key = new BaselineKey(
+                answer.GetProperty("part").GetString()!,
+                answer.GetProperty("criterion").GetString()!
+            );
+            if (!_earlier.TryGetValue(key, out var readings))
+                _earlier[key] = readings = [];
             readings.Add(length.Value);
         }
     }

@@ -30,13 +30,30 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
 
     public int SheetCount => LabelSheet.Pages(Count, Size, Skip);
 
-    public string Query => new QueryBuilder { { "marks", Marks }, { "store", Store?.ToString() ?? string.Empty }, { "size", Size.Code }, { "skip", Skip.ToString() }, { "outOfUse", OutOfUse ? "true" : "false" } }.ToString().TrimStart('?');
+    public string Query =>
+        new QueryBuilder
+        {
+            { "marks", Marks },
+            { "store", Store?.ToString() ?? string.Empty },
+            { "size", Size.Code },
+            { "skip", Skip.ToString() },
+            { "outOfUse", OutOfUse ? "true" : "false" },
+        }
+            .ToString()
+            .TrimStart('?');
 
     private List<Label> Labels { get; set; } = [];
 
     /// <summary>The page, or the sheets as a file.</summary>
     /// <param name="kind"><c>sheet.pdf</c>, <c>sheet.svg</c> (the first sheet), or nothing.</param>
-    public async Task<IActionResult> OnGetAsync(string? kind, string? marks, int? store, string? size, string? skip, bool outOfUse)
+    public async Task<IActionResult> OnGetAsync(
+        string? kind,
+        string? marks,
+        int? store,
+        string? size,
+        string? skip,
+        bool outOfUse
+    )
     {
         await LoadAsync(marks, store, size, skip, outOfUse);
         return kind switch
@@ -50,7 +67,8 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
     public async Task<IActionResult> OnPostAsync(string? marks, int? store, string? size, string? skip, bool outOfUse)
     {
         await LoadAsync(marks, store, size, skip, outOfUse);
-        if (Labels.Count == 0) return Redirect("/labels");
+        if (Labels.Count == 0)
+            return Redirect("/labels");
         await printer.PrintAsync(Submission, Labels, Size, Cancel);
         return Redirect("/labels/printer");
     }
@@ -62,12 +80,32 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
         (Store, OutOfUse) = (store, outOfUse);
         Size = LabelSize.All.FirstOrDefault(s => s.Code == size) ?? LabelSize.All[0];
         Skip = int.TryParse(skip, out var used) ? Math.Clamp(used, 0, Size.PerPage - 1) : 0;
-        var wanted = Marks.ToUpperInvariant().Split([' ', ',', ';', '\n', '\r', '\t'], StringSplitOptions.RemoveEmptyEntries).Distinct().Take(Most).ToList();
+        var wanted = Marks
+            .ToUpperInvariant()
+            .Split([' ', ',', ';', '\n', '\r', '\t'], StringSplitOptions.RemoveEmptyEntries)
+            .Distinct()
+            .Take(Most)
+            .ToList();
         var rows = await pieces.OfMarksAsync(wanted, Cancel);
         Unknown = wanted.Except(rows.Select(r => r.Mark)).ToList();
-        if (store is not null) rows.AddRange((await pieces.ListAsync(new() { Store = store, WithoutRetired = true, Most = Most }, Cancel)).Where(p => !wanted.Contains(p.Mark)));
+        if (store is not null)
+            rows.AddRange(
+                (
+                    await pieces.ListAsync(
+                        new()
+                        {
+                            Store = store,
+                            WithoutRetired = true,
+                            Most = Most,
+                        },
+                        Cancel
+                    )
+                ).Where(p => !wanted.Contains(p.Mark))
+            );
         var site = await Here.SiteAsync(Cancel);
         var address = new Uri($"{Request.Scheme}://{Request.Host}");
-        Labels = rows.Take(Most).Select(p => Label.Of(p, site, Here.Today, address, outOfUse || p.State.IsRetired())).ToList();
+        Labels = rows.Take(Most)
+            .Select(p => Label.Of(p, site, Here.Today, address, outOfUse || p.State.IsRetired()))
+            .ToList();
     }
 }

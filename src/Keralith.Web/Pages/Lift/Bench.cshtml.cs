@@ -9,7 +9,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Lift;
 
 /// <summary>The bench: load, hitch, angle and gear, and what the arrangement may carry.</summary>
-public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, LoadCell cell) : LiftPage(here, lifts, pieces)
+public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, LoadCell cell)
+    : LiftPage(here, lifts, pieces)
 {
     public BenchFields F { get; private set; } = null!;
 
@@ -26,12 +27,16 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     public async Task<IActionResult> OnPostWorkAsync(Guid id, int version)
     {
         var typed = PlanForm.Typed(Request.Form);
-        if (!await ShowAsync(id, typed)) return NotFound();
+        if (!await ShowAsync(id, typed))
+            return NotFound();
         if (!Same(typed, Row.Fields))
         {
             var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
-            if (!saved.Ok) Refuse(saved.Fault!);
-            Response.Headers["X-Lift-Version"] = (saved.Ok ? saved.Value : version).ToString(System.Globalization.CultureInfo.InvariantCulture);
+            if (!saved.Ok)
+                Refuse(saved.Fault!);
+            Response.Headers["X-Lift-Version"] = (saved.Ok ? saved.Value : version).ToString(
+                System.Globalization.CultureInfo.InvariantCulture
+            );
         }
 
         Response.StatusCode = StatusCodes.Status200OK;
@@ -39,20 +44,28 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     }
 
     /// <summary>The same without script: keeps what is typed and shows the page again.</summary>
-    public async Task<IActionResult> OnPostSaveAsync(Guid id, int version) => await KeepAsync(id, version, PlanForm.Typed(Request.Form));
+    public async Task<IActionResult> OnPostSaveAsync(Guid id, int version) =>
+        await KeepAsync(id, version, PlanForm.Typed(Request.Form));
 
     /// <summary>Puts a piece on by its mark; one that may not be used is not put on.</summary>
     public async Task<IActionResult> OnPostAddAsync(Guid id, int version, string? add)
     {
         var typed = PlanForm.Typed(Request.Form);
-        if (!await ShowAsync(id, typed)) return NotFound();
-        if (string.IsNullOrWhiteSpace(add)) return await KeepAsync(id, version, typed);
+        if (!await ShowAsync(id, typed))
+            return NotFound();
+        if (string.IsNullOrWhiteSpace(add))
+            return await KeepAsync(id, version, typed);
         var gear = await GearAsync(add);
-        if (gear is null) Refuse($"There is no piece {add.Trim()}.");
-        else if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.None) Refuse($"{gear} belongs on no lift.");
-        else if (!gear.Use.MayBeUsed) Refuse($"{gear} can't be put on a lift: {string.Join(" ", gear.Use.Reasons)}");
-        else if (typed.Any(f => f.Key.EndsWith("-mark", StringComparison.Ordinal) && f.Value == gear.Mark)) Refuse($"{gear.Mark} is on this lift already.");
-        if (Refused is not null) return Page();
+        if (gear is null)
+            Refuse($"There is no piece {add.Trim()}.");
+        else if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.None)
+            Refuse($"{gear} belongs on no lift.");
+        else if (!gear.Use.MayBeUsed)
+            Refuse($"{gear} can't be put on a lift: {string.Join(" ", gear.Use.Reasons)}");
+        else if (typed.Any(f => f.Key.EndsWith("-mark", StringComparison.Ordinal) && f.Value == gear.Mark))
+            Refuse($"{gear.Mark} is on this lift already.");
+        if (Refused is not null)
+            return Page();
         PlanForm.Add(typed, gear!, Lift.Gear);
         return await KeepAsync(id, version, typed, "#gear");
     }
@@ -69,7 +82,8 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     public async Task<IActionResult> OnPostWeighAsync(Guid id, int version)
     {
         var typed = PlanForm.Typed(Request.Form);
-        if (!await ShowAsync(id, typed)) return NotFound();
+        if (!await ShowAsync(id, typed))
+            return NotFound();
         var reading = await cell.ReadAsync(steady: true, Cancel);
         if (!reading.Ok || reading.Value.Load.Kilograms <= 0)
         {
@@ -80,7 +94,21 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         typed["weighed"] = reading.Value.Load.ToString();
         typed["basis"] = Words.Code(LoadBasis.Weighed);
         var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
-        if (saved.Ok) return await AfterAsync(await Lifts.RecordAsync(id, saved.Value, "weighed", Right.PlanLift, new Dictionary<string, string> { ["weighed"] = typed["weighed"] }, null, Here.Stamp(Submission), Cancel), $"/lift/{id}", () => ShowAsync(id, null));
+        if (saved.Ok)
+            return await AfterAsync(
+                await Lifts.RecordAsync(
+                    id,
+                    saved.Value,
+                    "weighed",
+                    Right.PlanLift,
+                    new Dictionary<string, string> { ["weighed"] = typed["weighed"] },
+                    null,
+                    Here.Stamp(Submission),
+                    Cancel
+                ),
+                $"/lift/{id}",
+                () => ShowAsync(id, null)
+            );
         Refuse(saved.Fault!);
         return Page();
     }
@@ -88,27 +116,36 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     /// <summary>Keeps the arrangement as a template.</summary>
     public async Task<IActionResult> OnPostTemplateAsync(Guid id)
     {
-        if (!await ShowAsync(id, null)) return NotFound();
-        var fields = Row.Fields.Where(f => !f.Key.StartsWith("piece-", StringComparison.Ordinal) && f.Key != "weighed").ToDictionary();
-        return await AfterAsync(await Lifts.BeginAsync(fields, true, Here.Stamp(Submission), Cancel), "/lift", () => ShowAsync(id, null));
+        if (!await ShowAsync(id, null))
+            return NotFound();
+        var fields = Row
+            .Fields.Where(f => !f.Key.StartsWith("piece-", StringComparison.Ordinal) && f.Key != "weighed")
+            .ToDictionary();
+        return await AfterAsync(await Lifts.BeginAsync(fields, true, Here.Stamp(Submission), Cancel), "/lift", () =>
+            ShowAsync(id, null)
+        );
     }
 
     private async Task<IActionResult> KeepAsync(Guid id, int version, Dictionary<string, string> typed, string at = "")
     {
         var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
-        if (saved.Ok) return Redirect($"/lift/{id}{at}");
-        if (!await ShowAsync(id, typed)) return NotFound();
+        if (saved.Ok)
+            return Redirect($"/lift/{id}{at}");
+        if (!await ShowAsync(id, typed))
+            return NotFound();
         Refuse(saved.Fault!);
         return Page();
     }
 
     private async Task<bool> ShowAsync(Guid id, IReadOnlyDictionary<string, string>? typed)
     {
-        if (!await LoadAsync(id, typed)) return false;
+        if (!await LoadAsync(id, typed))
+            return false;
         F = new(Lift.Fields, Lift.Faults);
         Records = await Lifts.RecordsAsync(id, Cancel);
         return true;
     }
 
-    private static bool Same(Dictionary<string, string> a, IReadOnlyDictionary<string, string> b) => a.Count == b.Count && a.All(f => b.TryGetValue(f.Key, out var other) && other == f.Value);
+    private static bool Same(Dictionary<string, string> a, IReadOnlyDictionary<string, string> b) =>
+        a.Count == b.Count && a.All(f => b.TryGetValue(f.Key, out var other) && other == f.Value);
 }

@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Lift;
 
 /// <summary>Which gear of a store will do for a place of a lift, the tightest fit first, and why near misses do not.</summary>
-public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, SiteStore sites) : LiftPage(here, lifts, pieces)
+public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, SiteStore sites)
+    : LiftPage(here, lifts, pieces)
 {
     private const int MostTried = 5000;
 
@@ -27,21 +28,50 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
 
     public async Task<IActionResult> OnGetAsync(Guid id, string? family, bool above, int? store)
     {
-        if (GearFamilies.Find(family ?? string.Empty) is not { } known || LiftGear.RoleOf(known) == LiftRole.None || !await LoadAsync(id)) return NotFound();
-        (Family, Above, Store, Stores) = (known, above || (LiftGear.RoleOf(known) == LiftRole.Above && Lift.Plan?.Stand is not StandDrift), store, await sites.StoresAsync(Cancel));
-        if (Lift.Plan is not { } plan) return Page();
-        var candidates = await Register.ListAsync(new() { Store = store, Families = [known.Code], WithoutRetired = true, Most = MostTried }, Cancel);
+        if (
+            GearFamilies.Find(family ?? string.Empty) is not { } known
+            || LiftGear.RoleOf(known) == LiftRole.None
+            || !await LoadAsync(id)
+        )
+            return NotFound();
+        (Family, Above, Store, Stores) = (
+            known,
+            above || (LiftGear.RoleOf(known) == LiftRole.Above && Lift.Plan?.Stand is not StandDrift),
+            store,
+            await sites.StoresAsync(Cancel)
+        );
+        if (Lift.Plan is not { } plan)
+            return Page();
+        var candidates = await Register.ListAsync(
+            new()
+            {
+                Store = store,
+                Families = [known.Code],
+                WithoutRetired = true,
+                Most = MostTried,
+            },
+            Cancel
+        );
         Found = candidates.ToDictionary(c => c.Mark);
-        Search = GearSearch.Of(plan, known, Above, candidates.Select(c => c.OnLift(Here.Today, Lift.Site)), Lift.Site.Books);
+        Search = GearSearch.Of(
+            plan,
+            known,
+            Above,
+            candidates.Select(c => c.OnLift(Here.Today, Lift.Site)),
+            Lift.Site.Books
+        );
         return Page();
     }
 
     /// <summary>Puts an offered piece on.</summary>
     public async Task<IActionResult> OnPostAsync(Guid id, int version, string? mark, bool above)
     {
-        if (!await LoadAsync(id) || await GearAsync(mark ?? string.Empty) is not { Use.MayBeUsed: true } gear) return Redirect($"/lift/{id}");
+        if (!await LoadAsync(id) || await GearAsync(mark ?? string.Empty) is not { Use.MayBeUsed: true } gear)
+            return Redirect($"/lift/{id}");
         var fields = new Dictionary<string, string>(Row.Fields);
         PlanForm.Add(fields, gear, Lift.Gear, above ? true : null);
-        return await Lifts.SaveAsync(id, version, fields, Here.Actor, Here.Now, Cancel) is { Ok: true } ? Redirect($"/lift/{id}#gear") : Redirect($"/lift/{id}");
+        return await Lifts.SaveAsync(id, version, fields, Here.Actor, Here.Now, Cancel) is { Ok: true }
+            ? Redirect($"/lift/{id}#gear")
+            : Redirect($"/lift/{id}");
     }
 }

@@ -19,11 +19,25 @@ public sealed class IndexModel(Here here, LiftStore lifts, PieceStore pieces, No
     /// <summary>Begins a lift: from nothing, or from one that is there.</summary>
     public async Task<IActionResult> OnPostBeginAsync(Guid? from)
     {
-        if (!Here.May(Right.PlanLift)) return Forbid();
-        var fields = from is { } id && await lifts.GetAsync(id, Cancel) is { } like ? new Dictionary<string, string>(like.Fields) : new() { ["name"] = "New lift", ["massUnit"] = "lb", ["unit"] = "ft" };
+        if (!Here.May(Right.PlanLift))
+            return Forbid();
+        var fields =
+            from is { } id && await lifts.GetAsync(id, Cancel) is { } like
+                ? new Dictionary<string, string>(like.Fields)
+                : new()
+                {
+                    ["name"] = "New lift",
+                    ["massUnit"] = "lb",
+                    ["unit"] = "ft",
+                };
         fields.Remove("weighed");
-        if (fields.GetValueOrDefault("basis") == "weighed") fields["basis"] = "estimated";
-        return await AfterAsync(await lifts.BeginAsync(fields, false, Here.Stamp(Submission), Cancel), $"/lift/{Submission}", LoadAsync);
+        if (fields.GetValueOrDefault("basis") == "weighed")
+            fields["basis"] = "estimated";
+        return await AfterAsync(
+            await lifts.BeginAsync(fields, false, Here.Stamp(Submission), Cancel),
+            $"/lift/{Submission}",
+            LoadAsync
+        );
     }
 
     public async Task<IActionResult> OnPostSeenAsync(long upTo)
@@ -35,9 +49,13 @@ public sealed class IndexModel(Here here, LiftStore lifts, PieceStore pieces, No
     private async Task LoadAsync()
     {
         var rows = await lifts.ListAsync(false, Cancel);
-        var found = (await pieces.OfMarksAsync(rows.SelectMany(r => r.Marks).ToHashSet(), Cancel)).ToDictionary(p => p.Mark);
+        var found = (await pieces.OfMarksAsync(rows.SelectMany(r => r.Marks).ToHashSet(), Cancel)).ToDictionary(p =>
+            p.Mark
+        );
         var site = await Here.SiteAsync(Cancel);
-        Planned = rows.ConvertAll(r => BenchedLift.Of(r, r.Fields, r.Marks.Where(found.ContainsKey).Select(m => found[m]), Here.Today, site));
+        Planned = rows.ConvertAll(r =>
+            BenchedLift.Of(r, r.Fields, r.Marks.Where(found.ContainsKey).Select(m => found[m]), Here.Today, site)
+        );
         Templates = await lifts.ListAsync(true, Cancel);
         Notices = await notices.OpenAsync(Here.Actor.Id, Cancel);
     }

@@ -20,19 +20,23 @@ public sealed class KindsModel(Here here) : YardPage(here)
     public async Task OnGetAsync(string[] @is, string? temperature)
     {
         (Is, Temperature) = (@is.ToHashSet(), temperature);
-        var read = string.IsNullOrWhiteSpace(temperature) ? (Checked<Temperature>?)null : Core.Quantities.Temperature.Read(temperature);
+        var read = string.IsNullOrWhiteSpace(temperature)
+            ? (Checked<Temperature>?)null
+            : Core.Quantities.Temperature.Read(temperature);
         Fault = read?.Fault;
-        Kinds = SlingKinds.For(new()
-        {
-            Finish = Is.Contains("finish"),
-            SharpEdges = Is.Contains("edges"),
-            Rough = Is.Contains("rough"),
-            Sunlight = Is.Contains("sunlight"),
-            Light = Is.Contains("light"),
-            Shock = Is.Contains("shock"),
-            Temperature = read is { Ok: true } r ? r.Value : null,
-            Chemicals = [.. Enum.GetValues<Chemical>().Where(c => Is.Contains(Words.Code(c)))],
-            NoChain = (await Here.SiteAsync(Cancel)).Policies.NoChainHoisting,
-        });
+        Kinds = SlingKinds.For(
+            new()
+            {
+                Finish = Is.Contains("finish"),
+                SharpEdges = Is.Contains("edges"),
+                Rough = Is.Contains("rough"),
+                Sunlight = Is.Contains("sunlight"),
+                Light = Is.Contains("light"),
+                Shock = Is.Contains("shock"),
+                Temperature = read is { Ok: true } r ? r.Value : null,
+                Chemicals = [.. Enum.GetValues<Chemical>().Where(c => Is.Contains(Words.Code(c)))],
+                NoChain = (await Here.SiteAsync(Cancel)).Policies.NoChainHoisting,
+            }
+        );
     }
 }

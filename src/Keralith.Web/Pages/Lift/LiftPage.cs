@@ -18,9 +18,13 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     public LiftRow Row => Lift.Row;
 
     /// <summary>Looking is everybody's; what is sent takes the right to plan.</summary>
-    public override Task OnPageHandlerExecutionAsync(PageHandlerExecutingContext context, PageHandlerExecutionDelegate next)
+    public override Task OnPageHandlerExecutionAsync(
+        PageHandlerExecutingContext context,
+        PageHandlerExecutionDelegate next
+    )
     {
-        if (!HttpMethods.IsPost(Request.Method) || Here.May(Right.PlanLift)) return next();
+        if (!HttpMethods.IsPost(Request.Method) || Here.May(Right.PlanLift))
+            return next();
         context.Result = Forbid();
         return Task.CompletedTask;
     }
@@ -28,7 +32,8 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     /// <summary>Puts a lift on the bench, as kept or as typed.</summary>
     protected async Task<bool> LoadAsync(Guid id, IReadOnlyDictionary<string, string>? typed = null)
     {
-        if (await Lifts.GetAsync(id, Cancel) is not { } row) return false;
+        if (await Lifts.GetAsync(id, Cancel) is not { } row)
+            return false;
         Lift = await BenchedLift.OfAsync(row, typed, Register, Here, Cancel);
         return true;
     }

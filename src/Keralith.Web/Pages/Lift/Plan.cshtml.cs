@@ -10,7 +10,8 @@ public sealed class PlanModel(Here here, LiftStore lifts, PieceStore pieces) : L
 
     public async Task<IActionResult> OnGetAsync(Guid id)
     {
-        if (!await LoadAsync(id)) return NotFound();
+        if (!await LoadAsync(id))
+            return NotFound();
         Records = await Lifts.RecordsAsync(id, Cancel);
         return Page();
     }

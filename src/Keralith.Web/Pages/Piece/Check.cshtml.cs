@@ -20,19 +20,32 @@ public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signin
 
     public async Task<IActionResult> OnPostAsync(string mark)
     {
-        if (!await LoadAsync(mark)) return NotFound();
+        if (!await LoadAsync(mark))
+            return NotFound();
         var result = await signing.SignCleanCheckAsync(Piece, Here.Today, Here.Stamp(Submission), Cancel);
         return await AfterAsync(result, $"/piece/{Piece.Mark}", () => Task.CompletedTask);
     }
 
     private async Task<bool> LoadAsync(string mark)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece || piece.State.IsRetired() || piece.State == PieceState.New) return false;
+        if (
+            await pieces.FindAsync(mark, Cancel) is not { } piece
+            || piece.State.IsRetired()
+            || piece.State == PieceState.New
+        )
+            return false;
         Piece = piece;
         var site = await Here.SiteAsync(Cancel);
-        Parts = Catalogue.Parts(piece.GearAt(site), site.Books)
-            .Select(p => p with { Criteria = p.Criteria.Where(c => Judge.IsAsked(c, InspectionKind.Frequent)).ToList() })
-            .Where(p => p.Criteria.Count > 0).ToList();
+        Parts = Catalogue
+            .Parts(piece.GearAt(site), site.Books)
+            .Select(p =>
+                p with
+                {
+                    Criteria = p.Criteria.Where(c => Judge.IsAsked(c, InspectionKind.Frequent)).ToList(),
+                }
+            )
+            .Where(p => p.Criteria.Count > 0)
+            .ToList();
         return true;
     }
 }

@@ -21,10 +21,18 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
 
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
-    public async Task<IActionResult> OnPostAsync(string mark, IFormFile? file, string? kind, string? title, string? dated)
+    public async Task<IActionResult> OnPostAsync(
+        string mark,
+        IFormFile? file,
+        string? kind,
+        string? title,
+        string? dated
+    )
     {
-        if (!Here.May(Core.People.Right.Attach)) return Forbid();
-        if (!await LoadAsync(mark)) return NotFound();
+        if (!Here.May(Core.People.Right.Attach))
+            return Forbid();
+        if (!await LoadAsync(mark))
+            return NotFound();
         (Kind, FileTitle, Dated) = (kind ?? Kind, title, dated);
         var read = await Upload.ReadAsync(file, kind, title, dated, Cancel);
         if (!read.Ok)
@@ -33,12 +41,17 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
             return Page();
         }
 
-        return await AfterAsync(await files.AttachAsync([Piece.Id], read.Value, Here.Stamp(Submission), Cancel), $"/piece/{Piece.Mark}/files", () => Task.CompletedTask);
+        return await AfterAsync(
+            await files.AttachAsync([Piece.Id], read.Value, Here.Stamp(Submission), Cancel),
+            $"/piece/{Piece.Mark}/files",
+            () => Task.CompletedTask
+        );
     }
 
     private async Task<bool> LoadAsync(string mark)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return false;
         (Piece, Attached) = (piece, await files.OfAsync(piece.Id, Cancel));
         return true;
     }

@@ -34,20 +34,32 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
     /// <param name="reason">The words to begin with.</param>
     public async Task<IActionResult> OnGetAsync(string mark, string? cause, string? reason)
     {
-        if (Causes.Any(c => c.Code == cause)) Cause = cause!;
-        if (reason is { Length: <= 400 }) Reason = reason;
+        if (Causes.Any(c => c.Code == cause))
+            Cause = cause!;
+        if (reason is { Length: <= 400 })
+            Reason = reason;
         return await LoadAsync(mark) ? Page() : NotFound();
     }
 
     /// <summary>Holds the piece; a picture that is none stops nothing.</summary>
     public async Task<IActionResult> OnPostAsync(string mark, string? reason, string? cause, IFormFile? photo)
     {
-        if (!await LoadAsync(mark)) return NotFound();
+        if (!await LoadAsync(mark))
+            return NotFound();
         Reason = reason is { Length: > 400 } ? reason[..400] : reason ?? string.Empty;
         Cause = cause ?? string.Empty;
         var known = Words.Find<HoldCause>(cause, Words.Code) ?? HoldCause.Doubt;
-        var picture = photo is null ? (Checked<NewFile>?)null : await Upload.PhotoAsync(photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);
-        var result = await custody.HoldAsync(Piece.Id, known, Reason, Here.Stamp(Submission), Cancel, picture is { Ok: true } kept ? kept.Value : null);
+        var picture = photo is null
+            ? (Checked<NewFile>?)null
+            : await Upload.PhotoAsync(photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);
+        var result = await custody.HoldAsync(
+            Piece.Id,
+            known,
+            Reason,
+            Here.Stamp(Submission),
+            Cancel,
+            picture is { Ok: true } kept ? kept.Value : null
+        );
         if (result.Ok && picture is { Ok: false } none)
         {
             Stopped = true;
@@ -60,7 +72,8 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
 
     private async Task<bool> LoadAsync(string mark)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return false;
         Piece = piece;
         return true;
     }

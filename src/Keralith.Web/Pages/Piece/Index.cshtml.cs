@@ -17,13 +17,27 @@ namespace Keralith.Web.Pages.Piece;
 /// <summary>One line of a piece's history.</summary>
 /// <param name="Aside">What else is to be known of it: what it corrects, or what took its place.</param>
 /// <param name="Counts">Whether it still counts.</param>
-public sealed record HistoryLine(DateTimeOffset At, string What, string Who, string? Verdict, string? Link, string? Aside = null, bool Counts = true);
+public sealed record HistoryLine(
+    DateTimeOffset At,
+    string What,
+    string Who,
+    string? Verdict,
+    string? Link,
+    string? Aside = null,
+    bool Counts = true
+);
 
 /// <summary>One figure when new with what was last measured.</summary>
 public sealed record FigureLine(string Part, string Name, BaselineRow? Baseline, string? Last);
 
 /// <summary>The piece: may it be used, for what, until when, and who says so.</summary>
-public sealed class PieceModel(Here here, Database database, PieceStore pieces, InspectionStore inspections, CustodyStore custody) : YardPage(here)
+public sealed class PieceModel(
+    Here here,
+    Database database,
+    PieceStore pieces,
+    InspectionStore inspections,
+    CustodyStore custody
+) : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -79,15 +93,30 @@ public sealed class PieceModel(Here here, Database database, PieceStore pieces, 
         var first = new Trip();
         var found = PieceStore.Find(first, mark);
         await Here.MakeAsync(first, Cancel);
-        if (found.Value is not { } piece) return NotFound();
+        if (found.Value is not { } piece)
+            return NotFound();
         Piece = piece;
         Site = await Here.SiteAsync(Cancel);
 
         // All that is kept of it, in one more round trip.
         var trip = new Trip();
-        var (tags, attached, figures, inspected) = (PieceStore.Tags(trip, piece.Id), FileStore.Of(trip, piece.Id), PieceStore.Baselines(trip, piece.Id), InspectionStore.OfPiece(trip, piece.Id));
-        var (twins, drafts, lifts, happened) = (PieceStore.TwinsOfSerial(trip, piece.Maker ?? string.Empty, piece.Serial ?? string.Empty, piece.Mark), InspectionStore.Drafts(trip, null, piece.Id), LiftStore.Naming(trip, piece.Mark), EventStore.Of(trip, piece.Id));
-        var (kept, disposed, moved) = (CustodyStore.Holds(trip, piece.Id), CustodyStore.Disposals(trip, piece.Id), YardStore.Events(trip, piece.Id));
+        var (tags, attached, figures, inspected) = (
+            PieceStore.Tags(trip, piece.Id),
+            FileStore.Of(trip, piece.Id),
+            PieceStore.Baselines(trip, piece.Id),
+            InspectionStore.OfPiece(trip, piece.Id)
+        );
+        var (twins, drafts, lifts, happened) = (
+            PieceStore.TwinsOfSerial(trip, piece.Maker ?? string.Empty, piece.Serial ?? string.Empty, piece.Mark),
+            InspectionStore.Drafts(trip, null, piece.Id),
+            LiftStore.Naming(trip, piece.Mark),
+            EventStore.Of(trip, piece.Id)
+        );
+        var (kept, disposed, moved) = (
+            CustodyStore.Holds(trip, piece.Id),
+            CustodyStore.Disposals(trip, piece.Id),
+            YardStore.Events(trip, piece.Id)
+        );
         await database.MakeAsync(trip, Cancel);
         Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
@@ -100,27 +129,49 @@ public sealed class PieceModel(Here here, Database database, PieceStore pieces, 
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = inspected.Value;
         PartNames = Catalogue.Parts(piece.GearAt(Site), Site.Books).ToDictionary(p => p.Path, p => p.Name);
-        Wear = WearRows.Of(piece, Site, baselines, signed).Where(s => s.Points.Count > 1)
-            .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue).ThenByDescending(s => s.Points.Count).ToList();
+        Wear = WearRows
+            .Of(piece, Site, baselines, signed)
+            .Where(s => s.Points.Count > 1)
+            .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue)
+            .ThenByDescending(s => s.Points.Count)
+            .ToList();
         var last = LastMeasured(signed, baselines);
-        Worse = WorseToday(signed.OrderByDescending(i => i.CountsFrom).FirstOrDefault(i => i.Counts && i.Kind is not (InspectionKind.Frequent or InspectionKind.Return)));
-        Baselines = PieceEntryReader.BaselinesOf(piece.Gear)
-            .Select(b => new FigureLine(b.Part.Name, b.Criterion.BaselineName!, baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)), last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))))
+        Worse = WorseToday(
+            signed
+                .OrderByDescending(i => i.CountsFrom)
+                .FirstOrDefault(i => i.Counts && i.Kind is not (InspectionKind.Frequent or InspectionKind.Return))
+        );
+        Baselines = PieceEntryReader
+            .BaselinesOf(piece.Gear)
+            .Select(b => new FigureLine(
+                b.Part.Name,
+                b.Criterion.BaselineName!,
+                baselines.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id)),
+                last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))
+            ))
             .ToList();
         SerialTwins = piece.Serial is null || piece.Maker is null ? [] : twins.Value;
-        OpenDraft = drafts.Value.FirstOrDefault(d => d.Corrects is null && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent);
+        OpenDraft = drafts.Value.FirstOrDefault(d =>
+            d.Corrects is null
+            && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent
+        );
         Lifts = lifts.Value;
         Events = happened.Value;
         var holds = kept.Value;
         AfterEvent = IsAfterEvent(holds);
         History = Lines(signed, holds, disposed.Value)
-            .Concat(moved.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null))).OrderByDescending(h => h.At).ToList();
+            .Concat(moved.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null)))
+            .OrderByDescending(h => h.At)
+            .ToList();
         return Page();
     }
 
     /// <summary>Why its last full inspection would come out worse by today's rules; null when it would not.</summary>
     private string? WorseToday(InspectionRow? full) =>
-        full is not null && !Piece.State.IsRetired() && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today && today.Verdict.Kind > full.Verdict
+        full is not null
+        && !Piece.State.IsRetired()
+        && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today
+        && today.Verdict.Kind > full.Verdict
             ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Words.Code(full.Verdict)}, would come out {Words.Code(today.Verdict.Kind)}. {today.Because}"
             : null;
 
@@ -128,36 +179,74 @@ public sealed class PieceModel(Here here, Database database, PieceStore pieces, 
     private async Task CheckSeatAsync(string? mark)
     {
         SeatMark = mark is { Length: > 0 and <= 40 } ? mark : null;
-        if (SeatMark is null) return;
-        Seat = await pieces.FindAsync(SeatMark, Cancel) is not { } other ? new(null, $"There is no piece {SeatMark}.")
-            : Details.Fit.IsHook ? SeatCheck.Of(Details.Fit, other.Details.Fit) : SeatCheck.Of(other.Details.Fit, Details.Fit);
+        if (SeatMark is null)
+            return;
+        Seat =
+            await pieces.FindAsync(SeatMark, Cancel) is not { } other ? new(null, $"There is no piece {SeatMark}.")
+            : Details.Fit.IsHook ? SeatCheck.Of(Details.Fit, other.Details.Fit)
+            : SeatCheck.Of(other.Details.Fit, Details.Fit);
     }
 
     public async Task<IActionResult> OnPostInspectAsync(string mark)
     {
-        if (!Here.May(Core.People.Right.Draft)) return Forbid();
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
-        var kind = IsAfterEvent(await custody.HoldsAsync(piece.Id, Cancel)) ? InspectionKind.AfterEvent : InspectionKind.Periodic;
+        if (!Here.May(Core.People.Right.Draft))
+            return Forbid();
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return NotFound();
+        var kind = IsAfterEvent(await custody.HoldsAsync(piece.Id, Cancel))
+            ? InspectionKind.AfterEvent
+            : InspectionKind.Periodic;
         var draft = await inspections.OpenAsync(piece, kind, Here.Stamp(Submission), Cancel);
         return draft.Ok ? Redirect($"/inspect/{draft.Value}") : Redirect($"/piece/{piece.Mark}");
     }
 
-    private static bool IsAfterEvent(IEnumerable<HoldRow> holds) => holds.Any(h => h.IsOpen && h.Cause == HoldCause.Event);
+    private static bool IsAfterEvent(IEnumerable<HoldRow> holds) =>
+        holds.Any(h => h.IsOpen && h.Cause == HoldCause.Event);
 
-    private static IEnumerable<HistoryLine> Lines(IEnumerable<InspectionRow> signed, IEnumerable<HoldRow> holds, IEnumerable<DisposalRow> disposals)
+    private static IEnumerable<HistoryLine> Lines(
+        IEnumerable<InspectionRow> signed,
+        IEnumerable<HoldRow> holds,
+        IEnumerable<DisposalRow> disposals
+    )
     {
-        foreach (var i in signed) yield return new(i.SignedAt, Say.Kind(i.Kind), i.SignedBy, Words.Code(i.Verdict), $"/inspection/{i.Id}", SignedModel.Aside(i), i.Counts);
+        foreach (var i in signed)
+            yield return new(
+                i.SignedAt,
+                Say.Kind(i.Kind),
+                i.SignedBy,
+                Words.Code(i.Verdict),
+                $"/inspection/{i.Id}",
+                SignedModel.Aside(i),
+                i.Counts
+            );
         foreach (var h in holds)
         {
             yield return new(h.PlacedAt, $"On hold, {Words.Said(h.Cause)}: {h.Reason}", h.PlacedBy, null, null);
-            if (h.ReleasedAt is { } at) yield return new(at, $"Hold closed ({Words.Said(h.Cause)}): {h.ReleaseReason}", h.ReleasedBy!, null, null);
+            if (h.ReleasedAt is { } at)
+                yield return new(
+                    at,
+                    $"Hold closed ({Words.Said(h.Cause)}): {h.ReleaseReason}",
+                    h.ReleasedBy!,
+                    null,
+                    null
+                );
         }
 
-        foreach (var d in disposals) yield return new(d.At, d.Step == "condemned" ? $"Condemned: {d.Reason}" : $"Destroyed: {d.Method}, witness {d.Witness}", d.By, null, null);
+        foreach (var d in disposals)
+            yield return new(
+                d.At,
+                d.Step == "condemned" ? $"Condemned: {d.Reason}" : $"Destroyed: {d.Method}, witness {d.Witness}",
+                d.By,
+                null,
+                null
+            );
     }
 
     /// <summary>The newest figure of each measure, as it was written.</summary>
-    private static Dictionary<BaselineKey, string> LastMeasured(IEnumerable<InspectionRow> signed, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines)
+    private static Dictionary<BaselineKey, string> LastMeasured(
+        IEnumerable<InspectionRow> signed,
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
+    )
     {
         var last = new Dictionary<BaselineKey, string>();
         foreach (var inspection in signed.Where(i => i.Counts))
@@ -165,11 +254,16 @@ public sealed class PieceModel(Here here, Database database, PieceStore pieces, 
             using var document = JsonDocument.Parse(inspection.CaseDocument);
             foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
             {
-                var key = new BaselineKey(answer.GetProperty("part").GetString()!, answer.GetProperty("criterion").GetString()!);
+                var key = new BaselineKey(
+                    answer.GetProperty("part").GetString()!,
+                    answer.GetProperty("criterion").GetString()!
+                );
 
                 // A figure of the part that was there before is not this part's.
-                if (baselines.TryGetValue(key, out var since) && inspection.CountsFrom < since.SetAt) continue;
-                if (answer.TryGetProperty("value", out var value)) last.TryAdd(key, $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
+                if (baselines.TryGetValue(key, out var since) && inspection.CountsFrom < since.SetAt)
+                    continue;
+                if (answer.TryGetProperty("value", out var value))
+                    last.TryAdd(key, $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
             }
         }
 

@@ -10,7 +10,8 @@ namespace Keralith.Web.Pages.Piece;
 
 /// <summary>What happens to a piece in the yard: moved, lost and found, painted, counted, split out, mended.</summary>
 [Authorize(Policy = nameof(Right.Hold))]
-public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard, IssueStore issues) : YardPage(here)
+public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard, IssueStore issues)
+    : YardPage(here)
 {
     public PieceRow Piece { get; private set; } = null!;
 
@@ -18,48 +19,90 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
 
-    public IEnumerable<Part> Parts => Catalogue.Parts(Piece.Gear, Site.Books).Where(p => p.Path is not ("tag" or "whole" or "legs"));
+    public IEnumerable<Part> Parts =>
+        Catalogue.Parts(Piece.Gear, Site.Books).Where(p => p.Path is not ("tag" or "whole" or "legs"));
 
     /// <summary>The measures with a figure when new.</summary>
     public IReadOnlyList<(Part Part, Criterion Criterion)> Figures => PieceEntryReader.BaselinesOf(Piece.Gear).ToList();
 
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
-    public Task<IActionResult> OnPostMoveAsync(string mark, int store, string? peg) => DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
+    public Task<IActionResult> OnPostMoveAsync(string mark, int store, string? peg) =>
+        DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
 
     public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, DateOnly? back) =>
         DoAsync(mark, stamp => issues.IssueAsync(Piece.Id, Short(holder), Short(job), back, Here.Today, stamp, Cancel));
 
-    public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) => DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));
+    public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) =>
+        DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));
 
-    public Task<IActionResult> OnPostLostAsync(string mark, string? reason) => DoAsync(mark, stamp => yard.LoseAsync(Piece.Id, Short(reason), stamp, Cancel));
+    public Task<IActionResult> OnPostLostAsync(string mark, string? reason) =>
+        DoAsync(mark, stamp => yard.LoseAsync(Piece.Id, Short(reason), stamp, Cancel));
 
-    public Task<IActionResult> OnPostFoundAsync(string mark, string? reason) => DoAsync(mark, stamp => yard.FindAsync(Piece.Id, Short(reason), stamp, Cancel));
+    public Task<IActionResult> OnPostFoundAsync(string mark, string? reason) =>
+        DoAsync(mark, stamp => yard.FindAsync(Piece.Id, Short(reason), stamp, Cancel));
 
-    public Task<IActionResult> OnPostSeasonAsync(string mark) => DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], Here.Today, stamp, Cancel));
+    public Task<IActionResult> OnPostSeasonAsync(string mark) =>
+        DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], Here.Today, stamp, Cancel));
 
-    public Task<IActionResult> OnPostCountAsync(string mark, int version, string? seen, string? rejected, string? reason) => DoAsync(mark, async stamp =>
-        int.TryParse(seen, out var s) && int.TryParse(rejected, out var r) ? await yard.CountLotAsync(Piece.Id, version, s, r, Short(reason), stamp, Cancel) : new Refusal("Seen and rejected are whole numbers."));
+    public Task<IActionResult> OnPostCountAsync(
+        string mark,
+        int version,
+        string? seen,
+        string? rejected,
+        string? reason
+    ) =>
+        DoAsync(mark, async stamp =>
+            int.TryParse(seen, out var s) && int.TryParse(rejected, out var r)
+                ? await yard.CountLotAsync(Piece.Id, version, s, r, Short(reason), stamp, Cancel)
+                : new Refusal("Seen and rejected are whole numbers.")
+        );
 
-    public Task<IActionResult> OnPostSplitAsync(string mark, int version, string? own, string? reason) => DoAsync(mark, stamp => yard.SplitLotAsync(Piece.Id, version, own ?? string.Empty, Short(reason), stamp, Cancel));
+    public Task<IActionResult> OnPostSplitAsync(string mark, int version, string? own, string? reason) =>
+        DoAsync(mark, stamp =>
+            yard.SplitLotAsync(Piece.Id, version, own ?? string.Empty, Short(reason), stamp, Cancel)
+        );
 
-    public Task<IActionResult> OnPostPartAsync(string mark, int version, string? part, string? what, string? fittedBy, string? reason) => DoAsync(mark, async stamp =>
-    {
-        var (figures, fault) = NewFigures(part ?? string.Empty);
-        return fault is not null ? new Refusal(fault) : await yard.ReplacePartAsync(Piece.Id, version, part ?? string.Empty, Short(what), Short(fittedBy), Short(reason), figures, stamp, Cancel);
-    });
+    public Task<IActionResult> OnPostPartAsync(
+        string mark,
+        int version,
+        string? part,
+        string? what,
+        string? fittedBy,
+        string? reason
+    ) => DoAsync(mark, async stamp =>
+        {
+            var (figures, fault) = NewFigures(part ?? string.Empty);
+            return fault is not null
+                ? new Refusal(fault)
+                : await yard.ReplacePartAsync(
+                    Piece.Id,
+                    version,
+                    part ?? string.Empty,
+                    Short(what),
+                    Short(fittedBy),
+                    Short(reason),
+                    figures,
+                    stamp,
+                    Cancel
+                );
+        });
 
     private (Dictionary<BaselineKey, Core.Judgement.BaselineFigure> Figures, string? Fault) NewFigures(string part)
     {
         var typed = Register.EntryForm.Typed(Request.Form).Where(f => f.Value.Trim().Length > 0).ToDictionary();
         var (figures, faults) = PieceEntryReader.Figures(Piece.Gear, typed);
-        if (faults.Count > 0) return (figures, string.Join(" ", faults.Values));
-        return figures.Keys.FirstOrDefault(k => k.Part != part) is { Part: { } other } ? (figures, $"The figures given are of {other}; the part replaced is {part}.") : (figures, null);
+        if (faults.Count > 0)
+            return (figures, string.Join(" ", faults.Values));
+        return figures.Keys.FirstOrDefault(k => k.Part != part) is { Part: { } other }
+            ? (figures, $"The figures given are of {other}; the part replaced is {part}.")
+            : (figures, null);
     }
 
     private async Task<IActionResult> DoAsync(string mark, Func<Stamp, Task<Checked<Recorded>>> act)
     {
-        if (!await LoadAsync(mark)) return NotFound();
+        if (!await LoadAsync(mark))
+            return NotFound();
         return await AfterAsync(await act(Here.Stamp(Submission)), $"/piece/{Piece.Mark}", async () =>
         {
             Submission = Guid.CreateVersion7();
@@ -69,7 +112,8 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
 
     private async Task<bool> LoadAsync(string mark)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return false;
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return false;
         (Piece, Site, Stores) = (piece, await Here.SiteAsync(Cancel), await sites.StoresAsync(Cancel));
         return true;
     }

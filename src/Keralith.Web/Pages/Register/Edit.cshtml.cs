@@ -20,9 +20,13 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
     public async Task<IActionResult> OnGetAsync(string mark, bool retagged)
     {
         Retagged = retagged;
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return NotFound();
         SeenVersion = piece.Version;
-        await ShowAsync(EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)), new Dictionary<string, string>());
+        await ShowAsync(
+            EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)),
+            new Dictionary<string, string>()
+        );
         return Page();
     }
 
@@ -35,13 +39,16 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public async Task<IActionResult> OnPostAsync(string mark, int version)
     {
-        if (await pieces.FindAsync(mark, Cancel) is not { } piece) return NotFound();
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return NotFound();
         SeenVersion = version;
         var typed = EntryForm.Typed(Request.Form);
         var (entry, faults) = PieceEntryReader.Read(typed);
         if (entry is null)
         {
-            Refuse($"{faults.Count} {(faults.Count == 1 ? "field wants" : "fields want")} another look; nothing was saved.");
+            Refuse(
+                $"{faults.Count} {(faults.Count == 1 ? "field wants" : "fields want")} another look; nothing was saved."
+            );
             await ShowAsync(typed, faults);
             return Page();
         }
@@ -52,13 +59,25 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
             // What was typed stays; what stands now is named, so that the next press is made knowingly.
             Submission = Guid.CreateVersion7();
             SeenVersion = piece.Version;
-            await ShowAsync(typed, ChangedMeanwhile(typed, EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel))));
+            await ShowAsync(
+                typed,
+                ChangedMeanwhile(typed, EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)))
+            );
         });
     }
 
-    private static Dictionary<string, string> ChangedMeanwhile(IReadOnlyDictionary<string, string> typed, IReadOnlyDictionary<string, string> now) =>
-        now.Where(f => typed.TryGetValue(f.Key, out var mine) && mine != f.Value).ToDictionary(f => f.Key, f => f.Value.Length == 0 ? "On record now: nothing." : $"On record now: {f.Value}.");
+    private static Dictionary<string, string> ChangedMeanwhile(
+        IReadOnlyDictionary<string, string> typed,
+        IReadOnlyDictionary<string, string> now
+    ) =>
+        now.Where(f => typed.TryGetValue(f.Key, out var mine) && mine != f.Value)
+            .ToDictionary(
+                f => f.Key,
+                f => f.Value.Length == 0 ? "On record now: nothing." : $"On record now: {f.Value}."
+            );
 
-    private async Task ShowAsync(IReadOnlyDictionary<string, string> typed, IReadOnlyDictionary<string, string> faults) =>
-        Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: false);
+    private async Task ShowAsync(
+        IReadOnlyDictionary<string, string> typed,
+        IReadOnlyDictionary<string, string> faults
+    ) => Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: false);
 }

@@ -5,7 +5,12 @@ using Keralith.Data;
 namespace Keralith.Web.Pages.Register;
 
 /// <summary>What the register form shows: what was typed, what is wrong with it, and what to ask of this family.</summary>
-public sealed record EntryForm(IReadOnlyDictionary<string, string> Fields, IReadOnlyDictionary<string, string> Faults, IReadOnlyList<Store> Stores, bool IsNew)
+public sealed record EntryForm(
+    IReadOnlyDictionary<string, string> Fields,
+    IReadOnlyDictionary<string, string> Faults,
+    IReadOnlyList<Store> Stores,
+    bool IsNew
+)
 {
     public GearFamily? Family => GearFamilies.Find(this["family"] ?? string.Empty);
 
@@ -18,11 +23,27 @@ public sealed record EntryForm(IReadOnlyDictionary<string, string> Fields, IRead
 
     /// <summary>The form as it was typed, every field of it.</summary>
     public static IReadOnlyDictionary<string, string> Typed(IFormCollection form) =>
-        form.Where(f => f.Key.Length <= 100 && !f.Key.StartsWith("__", StringComparison.Ordinal)).ToDictionary(f => f.Key, f => Cut(f.Value[0] ?? string.Empty, f.Key is PieceEntryReader.Alike or PieceEntryReader.Members or PieceEntryReader.Ratings or "notes" ? 10_000 : 500));
+        form.Where(f => f.Key.Length <= 100 && !f.Key.StartsWith("__", StringComparison.Ordinal))
+            .ToDictionary(
+                f => f.Key,
+                f =>
+                    Cut(
+                        f.Value[0] ?? string.Empty,
+                        f.Key
+                            is PieceEntryReader.Alike
+                                or PieceEntryReader.Members
+                                or PieceEntryReader.Ratings
+                                or "notes"
+                            ? 10_000
+                            : 500
+                    )
+            );
 
     private static string Cut(string text, int most) => text.Length > most ? text[..most] : text;
 
     /// <summary>The form of a piece on record.</summary>
-    public static IReadOnlyDictionary<string, string> Of(PieceRow piece, IReadOnlyDictionary<BaselineKey, BaselineRow> baselines) =>
-        PieceEntryFields.Of(piece.Entry(baselines.ToDictionary(b => b.Key, b => b.Value.Figure)));
+    public static IReadOnlyDictionary<string, string> Of(
+        PieceRow piece,
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
+    ) => PieceEntryFields.Of(piece.Entry(baselines.ToDictionary(b => b.Key, b => b.Value.Figure)));
 }

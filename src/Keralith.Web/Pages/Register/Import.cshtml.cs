@@ -30,7 +30,13 @@ public sealed class ImportModel(Here here, ImportFiles files) : YardPage(here)
             return Page();
         }
 
-        await files.KeepAsync(Path.GetFileName(file.FileName), bytes.ToArray(), RegisterImport.Mapping(table.Value), Here.Stamp(Submission), Cancel);
+        await files.KeepAsync(
+            Path.GetFileName(file.FileName),
+            bytes.ToArray(),
+            RegisterImport.Mapping(table.Value),
+            Here.Stamp(Submission),
+            Cancel
+        );
         return Redirect($"/register/import/{Submission}");
     }
 }

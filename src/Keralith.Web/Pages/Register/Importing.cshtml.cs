@@ -22,31 +22,56 @@ public sealed class ImportingModel(Here here, ImportFiles files, ImportRunner ru
     public bool IsLanding => Sent.State == "landing";
 
     /// <summary>Refused rows first: they want a look.</summary>
-    public IReadOnlyList<ImportRow> Shown => Plan!.Rows.OrderBy(r => r.Fate switch { RowFate.Refused => 0, RowFate.New => r.Remarks.Count > 0 ? 1 : 2, _ => 3 }).ThenBy(r => r.Number).Take(MostShown).ToList();
+    public IReadOnlyList<ImportRow> Shown =>
+        Plan!
+            .Rows.OrderBy(r =>
+                r.Fate switch
+                {
+                    RowFate.Refused => 0,
+                    RowFate.New => r.Remarks.Count > 0 ? 1 : 2,
+                    _ => 3,
+                }
+            )
+            .ThenBy(r => r.Number)
+            .Take(MostShown)
+            .ToList();
 
     public async Task<IActionResult> OnGetAsync(Guid id)
     {
-        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file) return NotFound();
+        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file)
+            return NotFound();
         Sent = file;
-        if (file.State is "landing" or "landed") return Page();
+        if (file.State is "landing" or "landed")
+            return Page();
         var plan = await files.PlanAsync(file, Here.Actor.Role, Cancel);
-        if (plan.Ok) Plan = plan.Value;
-        else Fault = plan.Fault;
+        if (plan.Ok)
+            Plan = plan.Value;
+        else
+            Fault = plan.Fault;
         return Page();
     }
 
     public async Task<IActionResult> OnPostMapAsync(Guid id)
     {
-        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file) return NotFound();
-        var mapping = file.Mapping.Keys.ToDictionary(h => h, h => Request.Form[$"map:{h}"].ToString() is { Length: > 0 } column && RegisterColumns.Knows(column) ? column : string.Empty);
+        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file)
+            return NotFound();
+        var mapping = file.Mapping.Keys.ToDictionary(
+            h => h,
+            h =>
+                Request.Form[$"map:{h}"].ToString() is { Length: > 0 } column && RegisterColumns.Knows(column)
+                    ? column
+                    : string.Empty
+        );
         await files.MapAsync(id, mapping, Cancel);
         return Redirect($"/register/import/{id}");
     }
 
     public async Task<IActionResult> OnPostLandAsync(Guid id, bool partial)
     {
-        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file) return NotFound();
-        if (await files.BeginAsync(id, partial, Here.Now, Cancel)) await runner.LandAsync(file, partial, Here.Stamp(Submission));
+        if (await files.FindAsync(id, Here.Actor.Id, Cancel) is not { } file)
+            return NotFound();
+        if (await files.BeginAsync(id, partial, Here.Now, Cancel))
+            await runner.LandAsync(file, partial, Here.Stamp(Submission));
         return Redirect($"/register/import/{id}");
     }
 }

@@ -11,7 +11,14 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
     private const int PerPage = 50;
     private const int LongestValue = 120;
 
-    public static IReadOnlyList<(string Code, string Name)> Sorts { get; } = [("place", "by store and peg"), ("mark", "by mark"), ("due", "by periodic due date"), ("rated", "strongest first"), ("new", "newest first")];
+    public static IReadOnlyList<(string Code, string Name)> Sorts { get; } =
+    [
+        ("place", "by store and peg"),
+        ("mark", "by mark"),
+        ("due", "by periodic due date"),
+        ("rated", "strongest first"),
+        ("new", "newest first"),
+    ];
 
     public string? Q { get; private set; }
 
@@ -36,7 +43,11 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
     public async Task<IActionResult> OnPostKeepAsync(string? name, string? q, string? sort)
     {
         await LoadAsync(q, sort, 1);
-        return await AfterAsync(await views.KeepAsync(name ?? string.Empty, With("page", null), Here.Stamp(Submission), Cancel), With("page", null), () => Task.CompletedTask);
+        return await AfterAsync(
+            await views.KeepAsync(name ?? string.Empty, With("page", null), Here.Stamp(Submission), Cancel),
+            With("page", null),
+            () => Task.CompletedTask
+        );
     }
 
     public async Task<IActionResult> OnPostDropAsync(Guid view)
@@ -51,43 +62,69 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         var (mine, standing) = (ViewStore.Of(trip, Here.Actor.Id), RegisterSearch.Standing(trip));
         await Here.MakeAsync(trip, Cancel);
         Views = mine.Value;
-        Q = string.IsNullOrWhiteSpace(q) ? null : q.Length > 60 ? q[..60] : q;
+        Q =
+            string.IsNullOrWhiteSpace(q) ? null
+            : q.Length > 60 ? q[..60]
+            : q;
         Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
         PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
-        Chosen = RegisterSearch.Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue }).ToDictionary(f => f, f => Request.Query[f].ToString());
+        Chosen = RegisterSearch
+            .Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue })
+            .ToDictionary(f => f, f => Request.Query[f].ToString());
         Site = await Here.SiteAsync(Cancel);
-        Found = await search.FindAsync(new() { Today = Here.Today, Notice = Site.DueNotice, Text = Q, Chosen = Chosen, Sort = Sort, Most = PerPage, Skip = (PageNumber - 1) * PerPage }, Cancel, standing.Value);
+        Found = await search.FindAsync(
+            new()
+            {
+                Today = Here.Today,
+                Notice = Site.DueNotice,
+                Text = Q,
+                Chosen = Chosen,
+                Sort = Sort,
+                Most = PerPage,
+                Skip = (PageNumber - 1) * PerPage,
+            },
+            Cancel,
+            standing.Value
+        );
     }
 
     /// <summary>The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the first page.</summary>
     public string With(string name, string? value)
     {
-        var query = new Dictionary<string, string?>(Chosen.ToDictionary(c => c.Key, string? (c) => c.Value)) { ["q"] = Q, ["sort"] = Sort == Sorts[0].Code ? null : Sort };
+        var query = new Dictionary<string, string?>(Chosen.ToDictionary(c => c.Key, string? (c) => c.Value))
+        {
+            ["q"] = Q,
+            ["sort"] = Sort == Sorts[0].Code ? null : Sort,
+        };
         query[name] = value;
         return QueryHelpers.AddQueryString("/register", query.Where(p => !string.IsNullOrEmpty(p.Value)));
     }
 
     /// <summary>A facet's name as people read it.</summary>
-    public static string Name(string facet) => facet switch
-    {
-        "family" => "Family",
-        "store" => "Store",
-        "state" => "State",
-        "verdict" => "Last verdict",
-        "service" => "Service class",
-        "maker" => "Maker",
-        "due" => "Periodic inspection",
-        "colour" => "Capacity colour",
-        "rated" => "Rated load",
-        "season" => "Season's mark",
-        _ => throw new ArgumentOutOfRangeException(nameof(facet), facet, null),
-    };
+    public static string Name(string facet) =>
+        facet switch
+        {
+            "family" => "Family",
+            "store" => "Store",
+            "state" => "State",
+            "verdict" => "Last verdict",
+            "service" => "Service class",
+            "maker" => "Maker",
+            "due" => "Periodic inspection",
+            "colour" => "Capacity colour",
+            "rated" => "Rated load",
+            "season" => "Season's mark",
+            _ => throw new ArgumentOutOfRangeException(nameof(facet), facet, null),
+        };
 
     /// <summary>A facet's value as people read it.</summary>
-    public string Name(string facet, string value) => facet switch
-    {
-        "family" => GearFamilies.Find(value)?.Name ?? value,
-        "season" => DateOnly.TryParseExact(value, "yyyy-MM-dd", out var day) && Site.Seasons?.On(day) is { } season ? $"{season.Mark.Letter}, {season.Mark.Colour}, from {value}" : value,
-        _ => value,
-    };
+    public string Name(string facet, string value) =>
+        facet switch
+        {
+            "family" => GearFamilies.Find(value)?.Name ?? value,
+            "season" => DateOnly.TryParseExact(value, "yyyy-MM-dd", out var day) && Site.Seasons?.On(day) is { } season
+                ? $"{season.Mark.Letter}, {season.Mark.Colour}, from {value}"
+                : value,
+            _ => value,
+        };
 }

@@ -22,31 +22,65 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public IReadOnlyList<(PieceRow Piece, string Why)> Candidates { get; private set; } = [];
 
-    public async Task OnGetAsync(string? family, int? store, string? peg, string? colour, string? size, string? reach, string? legs, string? serial)
+    public async Task OnGetAsync(
+        string? family,
+        int? store,
+        string? peg,
+        string? colour,
+        string? size,
+        string? reach,
+        string? legs,
+        string? serial
+    )
     {
-        Typed = new Dictionary<string, string?> { ["size"] = Short(size), ["reach"] = Short(reach), ["legs"] = Short(legs), ["serial"] = Short(serial) };
+        Typed = new Dictionary<string, string?>
+        {
+            ["size"] = Short(size),
+            ["reach"] = Short(reach),
+            ["legs"] = Short(legs),
+            ["serial"] = Short(serial),
+        };
         Stores = await sites.StoresAsync(Cancel);
-        Look = new(GearFamilies.Find(family ?? string.Empty)?.Code, store, Short(peg), Short(colour), Measured("size"), Measured("reach"), int.TryParse(legs, out var n) && n is >= 1 and <= 4 ? n : null, Typed["serial"]);
+        Look = new(
+            GearFamilies.Find(family ?? string.Empty)?.Code,
+            store,
+            Short(peg),
+            Short(colour),
+            Measured("size"),
+            Measured("reach"),
+            int.TryParse(legs, out var n) && n is >= 1 and <= 4 ? n : null,
+            Typed["serial"]
+        );
         Asked = Look != Look.Nothing && Faults.Count == 0;
-        if (!Asked) return;
+        if (!Asked)
+            return;
         Candidates = (await pieces.LikeAsync(Look.Family, Look.Store, Cancel))
             .Select(p => (Piece: p, Score: Look.Compare(p.Gear, p.StoreId, p.Peg, p.Serial)))
             .Where(c => c.Score.Likeness > 0)
-            .OrderByDescending(c => c.Score.Likeness).ThenBy(c => c.Piece.Mark, StringComparer.Ordinal).Take(MostShown)
-            .Select(c => (c.Piece, c.Score.Words)).ToList();
+            .OrderByDescending(c => c.Score.Likeness)
+            .ThenBy(c => c.Piece.Mark, StringComparer.Ordinal)
+            .Take(MostShown)
+            .Select(c => (c.Piece, c.Score.Words))
+            .ToList();
     }
 
     /// <summary>What was measured or read on it, for the record of how its identity was proved.</summary>
-    public string Proof(PieceRow piece) => $"Agrees with the record: {Look.Compare(piece.Gear, piece.StoreId, piece.Peg, piece.Serial).Words}";
+    public string Proof(PieceRow piece) =>
+        $"Agrees with the record: {Look.Compare(piece.Gear, piece.StoreId, piece.Peg, piece.Serial).Words}";
 
     private Length? Measured(string name)
     {
-        if (Typed[name] is not { Length: > 0 } typed) return null;
+        if (Typed[name] is not { Length: > 0 } typed)
+            return null;
         var length = Length.Read(typed);
-        if (length.Ok) return length.Value;
+        if (length.Ok)
+            return length.Value;
         Faults[name] = $"{length.Fault}.";
         return null;
     }
 
-    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim() is { Length: > 60 } cut ? cut[..60] : text.Trim();
+    private static string? Short(string? text) =>
+        string.IsNullOrWhiteSpace(text) ? null
+        : text.Trim() is { Length: > 60 } cut ? cut[..60]
+        : text.Trim();
 }

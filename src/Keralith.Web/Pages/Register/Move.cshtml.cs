@@ -39,10 +39,18 @@ public sealed class MoveModel(Here here, SiteStore sites, PieceStore pieces, Yar
         }
 
         var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
-        if (found.Count + unknown.Count == 0) Refuse("Scan at least one mark.");
-        else if (unknown.Count > 0) Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was moved.");
-        else if (store is null) Refuse("Choose the store.");
-        if (Refused is not null) return Page();
-        return await AfterAsync(await yard.MoveAsync(found.Select(p => p.Id).ToList(), store!.Value, Peg, Here.Stamp(Submission), Cancel), $"/register/move?moved={found.Count}", () => Task.CompletedTask);
+        if (found.Count + unknown.Count == 0)
+            Refuse("Scan at least one mark.");
+        else if (unknown.Count > 0)
+            Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was moved.");
+        else if (store is null)
+            Refuse("Choose the store.");
+        if (Refused is not null)
+            return Page();
+        return await AfterAsync(
+            await yard.MoveAsync(found.Select(p => p.Id).ToList(), store!.Value, Peg, Here.Stamp(Submission), Cancel),
+            $"/register/move?moved={found.Count}",
+            () => Task.CompletedTask
+        );
     }
 }

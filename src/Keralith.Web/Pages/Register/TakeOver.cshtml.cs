@@ -24,9 +24,15 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
 
     public IReadOnlyList<TakenOver> Unread => All.Where(p => !p.TagRead).ToList();
 
-    public IReadOnlyList<TakenOver> ToAccept => All.Where(p => p is { Evidence: not null, HasFile: true, Accepted: false, State: Core.Custody.PieceState.New }).ToList();
+    public IReadOnlyList<TakenOver> ToAccept =>
+        All.Where(p => p is { Evidence: not null, HasFile: true, Accepted: false, State: Core.Custody.PieceState.New })
+            .ToList();
 
-    public IReadOnlyList<IGrouping<string, TakenOver>> WithoutFile => All.Where(p => p is { Evidence: not null, HasFile: false, Accepted: false, State: Core.Custody.PieceState.New }).GroupBy(p => p.Evidence!).Take(60).ToList();
+    public IReadOnlyList<IGrouping<string, TakenOver>> WithoutFile =>
+        All.Where(p => p is { Evidence: not null, HasFile: false, Accepted: false, State: Core.Custody.PieceState.New })
+            .GroupBy(p => p.Evidence!)
+            .Take(60)
+            .ToList();
 
     public IEnumerable<(string What, int Done, int Left)> Progress
     {
@@ -34,9 +40,17 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
         {
             var reported = All.Where(p => p.Evidence is not null).ToList();
             yield return ("Report's file attached", reported.Count(p => p.HasFile), reported.Count(p => !p.HasFile));
-            yield return ("Report read and accepted", reported.Count(p => p.Accepted), reported.Count(p => !p.Accepted));
+            yield return (
+                "Report read and accepted",
+                reported.Count(p => p.Accepted),
+                reported.Count(p => !p.Accepted)
+            );
             yield return ("Marking read", All.Count(p => p.TagRead), All.Count(p => !p.TagRead));
-            yield return ("Every figure when new known", All.Count(p => p.Missing.Count == 0), All.Count(p => p.Missing.Count > 0));
+            yield return (
+                "Every figure when new known",
+                All.Count(p => p.Missing.Count == 0),
+                All.Count(p => p.Missing.Count > 0)
+            );
             yield return ("First inspection here", All.Count(p => p.Inspected), All.Count(p => !p.Inspected));
         }
     }
@@ -45,39 +59,77 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
 
     public async Task<IActionResult> OnPostFileAsync(Guid[] piece, IFormFile? file, string? title, string? dated)
     {
-        if (!Here.May(Right.Attach)) return Forbid();
+        if (!Here.May(Right.Attach))
+            return Forbid();
         var read = await Upload.ReadAsync(file, FileStore.Code(FileKind.Report), title, dated, Cancel);
-        return await DoneAsync(read.Ok ? await files.AttachAsync(piece, read.Value, Here.Stamp(Submission), Cancel) : new Refusal(read.Fault!));
+        return await DoneAsync(
+            read.Ok
+                ? await files.AttachAsync(piece, read.Value, Here.Stamp(Submission), Cancel)
+                : new Refusal(read.Fault!)
+        );
     }
 
     public async Task<IActionResult> OnPostAcceptAsync(Guid[] piece)
     {
-        if (!Here.May(Right.AcceptReport)) return Forbid();
-        return await DoneAsync(piece.Length == 0 ? new Refusal("Tick the pieces.") : await files.AcceptReportsAsync(piece, Here.Stamp(Submission), Cancel));
+        if (!Here.May(Right.AcceptReport))
+            return Forbid();
+        return await DoneAsync(
+            piece.Length == 0
+                ? new Refusal("Tick the pieces.")
+                : await files.AcceptReportsAsync(piece, Here.Stamp(Submission), Cancel)
+        );
     }
 
-    public async Task<IActionResult> OnPostFillAsync(Guid[] piece, string? criterion, string? kind, string? basis, string? figure, string? links, string? twinFigure, string? twinLinks)
+    public async Task<IActionResult> OnPostFillAsync(
+        Guid[] piece,
+        string? criterion,
+        string? kind,
+        string? basis,
+        string? figure,
+        string? links,
+        string? twinFigure,
+        string? twinLinks
+    )
     {
         var from = Words.Find<BaselineBasis>(basis, Words.Code);
-        if (piece.Length == 0) return await DoneAsync(new Refusal("Tick the pieces."));
-        if (from is not (BaselineBasis.Catalogue or BaselineBasis.Twin or BaselineBasis.Provisional)) return await DoneAsync(new Refusal("Choose where the figure comes from."));
+        if (piece.Length == 0)
+            return await DoneAsync(new Refusal("Tick the pieces."));
+        if (from is not (BaselineBasis.Catalogue or BaselineBasis.Twin or BaselineBasis.Provisional))
+            return await DoneAsync(new Refusal("Choose where the figure comes from."));
         BaselineFigure? given = null;
         if (from != BaselineBasis.Provisional)
         {
             var length = Length.Read(from == BaselineBasis.Twin ? twinFigure : figure);
-            if (!length.Ok) return await DoneAsync(new Refusal($"{length.Fault}."));
-            if (length.Value.Millimetres <= 0) return await DoneAsync(new Refusal("A figure when new is over 0."));
-            given = new(length.Value, from.Value, int.TryParse(from == BaselineBasis.Twin ? twinLinks : links, out var n) && n is >= 1 and <= 1000 ? n : null);
+            if (!length.Ok)
+                return await DoneAsync(new Refusal($"{length.Fault}."));
+            if (length.Value.Millimetres <= 0)
+                return await DoneAsync(new Refusal("A figure when new is over 0."));
+            given = new(
+                length.Value,
+                from.Value,
+                int.TryParse(from == BaselineBasis.Twin ? twinLinks : links, out var n) && n is >= 1 and <= 1000
+                    ? n
+                    : null
+            );
         }
 
-        return await DoneAsync(await takeOver.FillAsync(piece, criterion ?? string.Empty, kind ?? string.Empty, given, Here.Stamp(Submission), Cancel));
+        return await DoneAsync(
+            await takeOver.FillAsync(
+                piece,
+                criterion ?? string.Empty,
+                kind ?? string.Empty,
+                given,
+                Here.Stamp(Submission),
+                Cancel
+            )
+        );
     }
 
     private Task<IActionResult> DoneAsync(Checked<Recorded> result) => AfterAsync(result, "/register/take-over", () =>
-    {
-        Submission = Guid.CreateVersion7();
-        return LoadAsync();
-    });
+        {
+            Submission = Guid.CreateVersion7();
+            return LoadAsync();
+        });
 
     private async Task LoadAsync()
     {

@@ -28,26 +28,51 @@ public sealed class IndexModel(Here here) : YardPage(here)
 
     public string? Figure { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync(string? family, string? part, string? criterion, string? figure, string? baseline)
+    public async Task<IActionResult> OnGetAsync(
+        string? family,
+        string? part,
+        string? criterion,
+        string? figure,
+        string? baseline
+    )
     {
         if (family is not null)
         {
-            if (GearFamilies.Find(family) is not { } known) return NotFound();
+            if (GearFamilies.Find(family) is not { } known)
+                return NotFound();
             Family = known;
         }
 
         Site = await Here.SiteAsync(Cancel);
-        Stated = Request.Query.Where(q => Family.Asks.Contains(q.Key) && q.Value[0] is { Length: > 0 and <= 60 }).ToDictionary(q => q.Key, q => q.Value[0]!);
+        Stated = Request
+            .Query.Where(q => Family.Asks.Contains(q.Key) && q.Value[0] is { Length: > 0 and <= 60 })
+            .ToDictionary(q => q.Key, q => q.Value[0]!);
         Gear = RuleExample.Of(Family, Stated);
-        Parts = Catalogue.Parts(Gear, RuleBookShelf.All).Where(p => p.Criteria.Count > 0 && !IsLaterLeg(p.Path)).ToList();
-        var chosen = part is null ? Telling() : Parts.FirstOrDefault(p => p.Path == (IsLaterLeg(part) ? $"leg-1{part[5..]}" : part));
-        if (chosen is null) return NotFound();
+        Parts = Catalogue
+            .Parts(Gear, RuleBookShelf.All)
+            .Where(p => p.Criteria.Count > 0 && !IsLaterLeg(p.Path))
+            .ToList();
+        var chosen = part is null
+            ? Telling()
+            : Parts.FirstOrDefault(p => p.Path == (IsLaterLeg(part) ? $"leg-1{part[5..]}" : part));
+        if (chosen is null)
+            return NotFound();
         Part = chosen;
-        var asked = criterion is null ? Part.Criteria.FirstOrDefault(c => !c.IsAnswerChosen && !c.Optional) ?? Part.Criteria[0] : Part.Criteria.FirstOrDefault(c => c.Id == criterion);
-        if (asked is null) return NotFound();
+        var asked = criterion is null
+            ? Part.Criteria.FirstOrDefault(c => !c.IsAnswerChosen && !c.Optional) ?? Part.Criteria[0]
+            : Part.Criteria.FirstOrDefault(c => c.Id == criterion);
+        if (asked is null)
+            return NotFound();
         Criterion = asked;
         Figure = figure is { Length: > 60 } ? figure[..60] : figure;
-        Rows = RuleRows.Of(Criterion, Part.Path, Gear, Site, Figure, baseline is { Length: > 60 } ? baseline[..60] : baseline);
+        Rows = RuleRows.Of(
+            Criterion,
+            Part.Path,
+            Gear,
+            Site,
+            Figure,
+            baseline is { Length: > 60 } ? baseline[..60] : baseline
+        );
         return Page();
     }
 
@@ -55,16 +80,23 @@ public sealed class IndexModel(Here here) : YardPage(here)
     public string Link(string part, string? criterion = null)
     {
         var query = new List<KeyValuePair<string, string?>> { new("family", Family.Code), new("part", part) };
-        if (criterion is not null) query.Add(new("criterion", criterion));
+        if (criterion is not null)
+            query.Add(new("criterion", criterion));
         query.AddRange(Stated.Select(s => new KeyValuePair<string, string?>(s.Key, s.Value)));
         return QueryString.Create(query).ToString().Insert(0, "/rules") + (criterion is null ? string.Empty : "#rule");
     }
 
     /// <summary>The books whose edition the site has named, with its year.</summary>
-    public string Edition(string book) => Site.Editions.TryGetValue(book, out var year) ? $", edition {year}" : string.Empty;
+    public string Edition(string book) =>
+        Site.Editions.TryGetValue(book, out var year) ? $", edition {year}" : string.Empty;
 
     private static bool IsLaterLeg(string path) => path.StartsWith("leg-", StringComparison.Ordinal) && path[4] > '1';
 
     /// <summary>The part to begin with: the first where the books part ways over a figure, else the first.</summary>
-    private Part Telling() => Parts.FirstOrDefault(p => p.Criteria.Any(c => c is { IsAnswerChosen: false, Optional: false } && RuleBookShelf.All.Any(b => b.Rules.ContainsKey(c.Id)))) ?? Parts[0];
+    private Part Telling() =>
+        Parts.FirstOrDefault(p =>
+            p.Criteria.Any(c =>
+                c is { IsAnswerChosen: false, Optional: false } && RuleBookShelf.All.Any(b => b.Rules.ContainsKey(c.Id))
+            )
+        ) ?? Parts[0];
 }

@@ -40,15 +40,25 @@ public static class RuleExample
         foreach (var name in family.Asks)
         {
             var definition = GearAttributes.Find(name)!;
-            var text = asked.GetValueOrDefault(name) is { Length: > 0 } given ? given : Usual.GetValueOrDefault(name) ?? (definition.Kind == AttributeKind.Choice ? family.ChoicesOf(definition)[0] : null);
-            if (text is not null && definition.Read(text.Trim()) is { Ok: true } read) values[name] = read.Value;
-            else if (Usual.TryGetValue(name, out var usual)) values[name] = definition.Read(usual).Value;
+            var text = asked.GetValueOrDefault(name) is { Length: > 0 } given
+                ? given
+                : Usual.GetValueOrDefault(name)
+                    ?? (definition.Kind == AttributeKind.Choice ? family.ChoicesOf(definition)[0] : null);
+            if (text is not null && definition.Read(text.Trim()) is { Ok: true } read)
+                values[name] = read.Value;
+            else if (Usual.TryGetValue(name, out var usual))
+                values[name] = definition.Read(usual).Value;
         }
 
         return new(family, values);
     }
 
     /// <summary>The attributes that change what is asked or where the limits lie: a small form above the drawing.</summary>
-    public static IEnumerable<AttributeDefinition> Turns(GearFamily family) => family.Asks.Select(n => GearAttributes.Find(n)!)
-        .Where(a => a.Kind is AttributeKind.Choice or AttributeKind.Flag or AttributeKind.Roster || a.Name is "size" or "strands" or "wiresPerStrand" or "legs");
+    public static IEnumerable<AttributeDefinition> Turns(GearFamily family) =>
+        family
+            .Asks.Select(n => GearAttributes.Find(n)!)
+            .Where(a =>
+                a.Kind is AttributeKind.Choice or AttributeKind.Flag or AttributeKind.Roster
+                || a.Name is "size" or "strands" or "wiresPerStrand" or "legs"
+            );
 }

@@ -20,17 +20,25 @@ public sealed class SheetModel(Here here) : YardPage(here)
     {
         if (family is not null)
         {
-            if (GearFamilies.Find(family) is not { } known) return NotFound();
+            if (GearFamilies.Find(family) is not { } known)
+                return NotFound();
             Family = known;
         }
 
         Site = await Here.SiteAsync(Cancel);
         Gear = RuleExample.Of(Family, new Dictionary<string, string>());
-        Parts = Catalogue.Parts(Gear, RuleBookShelf.All).Where(p => p.Criteria.Count > 0 && !p.Path.StartsWith("leg-2", StringComparison.Ordinal)).ToList();
+        Parts = Catalogue
+            .Parts(Gear, RuleBookShelf.All)
+            .Where(p => p.Criteria.Count > 0 && !p.Path.StartsWith("leg-2", StringComparison.Ordinal))
+            .ToList();
         return Page();
     }
 
     /// <summary>What the books worked to here say of a criterion, those of one mind together.</summary>
-    public IEnumerable<(string Books, string Says)> Says(Criterion criterion, Part part) => RuleRows.Of(criterion, part.Path, Gear, Site, null, null).Rows
-        .Where(r => r.Here).GroupBy(r => r.Says).Select(g => (string.Join(", ", g.Select(r => r.Name)), g.Key));
+    public IEnumerable<(string Books, string Says)> Says(Criterion criterion, Part part) =>
+        RuleRows
+            .Of(criterion, part.Path, Gear, Site, null, null)
+            .Rows.Where(r => r.Here)
+            .GroupBy(r => r.Says)
+            .Select(g => (string.Join(", ", g.Select(r => r.Name)), g.Key));
 }

@@ -39,19 +39,54 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
     {
         Typed = marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty;
         var (found, unknown) = await ScanModel.PiecesAsync(Typed, pieces, Cancel);
-        if (unknown.Count > 0) Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was recorded.");
-        else if (found.Count == 0) Refuse("Scan at least one mark.");
-        if (Refused is null) return await AfterAsync(await yard.PaintAsync(found.Select(p => p.Id).ToList(), Here.Today, Here.Stamp(Submission), Cancel), $"/season?painted={found.Count}", LoadAsync);
+        if (unknown.Count > 0)
+            Refuse($"No such piece: {string.Join(", ", unknown)}. Nothing was recorded.");
+        else if (found.Count == 0)
+            Refuse("Scan at least one mark.");
+        if (Refused is null)
+            return await AfterAsync(
+                await yard.PaintAsync(found.Select(p => p.Id).ToList(), Here.Today, Here.Stamp(Submission), Cancel),
+                $"/season?painted={found.Count}",
+                LoadAsync
+            );
         await LoadAsync();
         return Page();
     }
 
-    public async Task<IActionResult> OnPostSchemeAsync(int version, string? lines, int? months, DateOnly? first, int? overlap, bool enforced, string? reason)
+    public async Task<IActionResult> OnPostSchemeAsync(
+        int version,
+        string? lines,
+        int? months,
+        DateOnly? first,
+        int? overlap,
+        bool enforced,
+        string? reason
+    )
     {
-        if (!Here.May(Core.People.Right.SetSeasons)) return Forbid();
+        if (!Here.May(Core.People.Right.SetSeasons))
+            return Forbid();
         Lines = lines;
-        var scheme = SeasonSchemeReader.Read(lines ?? string.Empty, months, first, overlap, enforced, SeasonSwatch.Paints.Keys.ToList());
-        if (scheme.Ok) return await AfterAsync(await seasons.SetAsync(version, scheme.Value, (await Here.SiteAsync(Cancel)).Seasons, reason ?? string.Empty, Here.Stamp(Submission), Cancel), "/season", LoadAsync);
+        var scheme = SeasonSchemeReader.Read(
+            lines ?? string.Empty,
+            months,
+            first,
+            overlap,
+            enforced,
+            SeasonSwatch.Paints.Keys.ToList()
+        );
+        if (scheme.Ok)
+            return await AfterAsync(
+                await seasons.SetAsync(
+                    version,
+                    scheme.Value,
+                    (await Here.SiteAsync(Cancel)).Seasons,
+                    reason ?? string.Empty,
+                    Here.Stamp(Submission),
+                    Cancel
+                ),
+                "/season",
+                LoadAsync
+            );
         Refuse(scheme.Fault!);
         await LoadAsync();
         return Page();
@@ -62,7 +97,8 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         var site = await Here.SiteAsync(Cancel);
         (Scheme, Version) = (site.Seasons, site.Version);
         Now = Scheme?.On(Here.Today);
-        if (Now is null) return;
+        if (Now is null)
+            return;
         Next = Scheme!.On(Now.Until.AddDays(1));
         Progress = await seasons.ProgressAsync(Now.From, Cancel);
         Lacking = await seasons.LackingAsync(Now.From, Store, Cancel);

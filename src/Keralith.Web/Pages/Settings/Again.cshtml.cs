@@ -27,7 +27,8 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
         Site = await Here.SiteAsync(Cancel);
         var tried = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
         IsTrial = tried.Count > 0 && !tried.SequenceEqual(Site.Books);
-        if (IsTrial) Site = Site with { Books = tried };
+        if (IsTrial)
+            Site = Site with { Books = tried };
         var clock = Stopwatch.StartNew();
         Result = await again.RunAsync(Site, Cancel);
         Took = clock.Elapsed;

@@ -23,42 +23,106 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
     public bool MaySetLimits => Here.May(Right.SetLimits);
 
     /// <summary>Measures and counts that take a limit, by the standard they come from.</summary>
-    public static IEnumerable<IGrouping<string, Criterion>> Criteria => OwnLimitReader.Criteria.GroupBy(c => c.Source.Standard);
+    public static IEnumerable<IGrouping<string, Criterion>> Criteria =>
+        OwnLimitReader.Criteria.GroupBy(c => c.Source.Standard);
 
     public async Task OnGetAsync() => Site = await Here.SiteAsync(Cancel);
 
-    public async Task<IActionResult> OnPostBooksAsync(int version, string[] book, bool latches, bool thimbles, bool noChainHoisting, bool backUpSling, bool capacityColours, bool seasonEnforced, string? watchShare, string? reason)
+    public async Task<IActionResult> OnPostBooksAsync(
+        int version,
+        string[] book,
+        bool latches,
+        bool thimbles,
+        bool noChainHoisting,
+        bool backUpSling,
+        bool capacityColours,
+        bool seasonEnforced,
+        string? watchShare,
+        string? reason
+    )
     {
-        if (!MaySetBooks) return Forbid();
+        if (!MaySetBooks)
+            return Forbid();
         var share = QuantityPercent(watchShare);
-        if (!share.Ok) return await AgainAsync(share.Fault!);
+        if (!share.Ok)
+            return await AgainAsync(share.Fault!);
         var editions = new Dictionary<string, int>();
         foreach (var known in RuleBookShelf.All)
         {
             var typed = Request.Form[$"edition:{known.Id}"].ToString().Trim();
-            if (typed.Length == 0) continue;
-            if (!int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var year)) return await AgainAsync($"{known.Name}: an edition is a year, such as 2021.");
+            if (typed.Length == 0)
+                continue;
+            if (!int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var year))
+                return await AgainAsync($"{known.Name}: an edition is a year, such as 2021.");
             editions[known.Id] = year;
         }
 
         var books = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
-        return await AfterAsync(await settings.ChangeSiteAsync(new(version, books, editions, share.Value, new(latches, thimbles, noChainHoisting, backUpSling, capacityColours), reason ?? string.Empty) { EnforceSeason = seasonEnforced }, Here.Stamp(Submission), Cancel), "/settings", LoadAsync);
+        return await AfterAsync(
+            await settings.ChangeSiteAsync(
+                new(
+                    version,
+                    books,
+                    editions,
+                    share.Value,
+                    new(latches, thimbles, noChainHoisting, backUpSling, capacityColours),
+                    reason ?? string.Empty
+                )
+                {
+                    EnforceSeason = seasonEnforced,
+                },
+                Here.Stamp(Submission),
+                Cancel
+            ),
+            "/settings",
+            LoadAsync
+        );
     }
 
-    public async Task<IActionResult> OnPostLimitAsync(string? owner, string? maker, string? model, string? criterion, string? figure, string? reason)
+    public async Task<IActionResult> OnPostLimitAsync(
+        string? owner,
+        string? maker,
+        string? model,
+        string? criterion,
+        string? figure,
+        string? reason
+    )
     {
-        if (!MaySetLimits) return Forbid();
-        if (string.IsNullOrWhiteSpace(figure)) return await AgainAsync("Write the figure: a share such as 3 %, an amount such as 0.5 mm, or a count.");
+        if (!MaySetLimits)
+            return Forbid();
+        if (string.IsNullOrWhiteSpace(figure))
+            return await AgainAsync("Write the figure: a share such as 3 %, an amount such as 0.5 mm, or a count.");
         return await SetAsync(owner, maker, model, criterion, figure, reason);
     }
 
-    public async Task<IActionResult> OnPostWithdrawAsync(string? owner, string? maker, string? model, string? criterion, string? reason) =>
-        MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason) : Forbid();
+    public async Task<IActionResult> OnPostWithdrawAsync(
+        string? owner,
+        string? maker,
+        string? model,
+        string? criterion,
+        string? reason
+    ) => MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason) : Forbid();
 
-    private async Task<IActionResult> SetAsync(string? owner, string? maker, string? model, string? criterion, string figure, string? reason)
+    private async Task<IActionResult> SetAsync(
+        string? owner,
+        string? maker,
+        string? model,
+        string? criterion,
+        string figure,
+        string? reason
+    )
     {
         var by = owner == "maker" ? LimitOwner.Maker : LimitOwner.Site;
-        var result = await settings.SetLimitAsync(by, by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty, by == LimitOwner.Maker ? model ?? string.Empty : string.Empty, criterion ?? string.Empty, figure, reason ?? string.Empty, Here.Stamp(Submission), Cancel);
+        var result = await settings.SetLimitAsync(
+            by,
+            by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty,
+            by == LimitOwner.Maker ? model ?? string.Empty : string.Empty,
+            criterion ?? string.Empty,
+            figure,
+            reason ?? string.Empty,
+            Here.Stamp(Submission),
+            Cancel
+        );
         return await AfterAsync(result, "/settings#limits", LoadAsync);
     }
 
@@ -79,8 +143,16 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
     private static Core.Checked<decimal> QuantityPercent(string? text)
     {
         var bare = (text ?? string.Empty).Trim().TrimEnd('%').Trim();
-        return decimal.TryParse(bare, System.Globalization.NumberStyles.AllowDecimalPoint, System.Globalization.CultureInfo.InvariantCulture, out var percent) && percent is > 0 and <= 100
+        return
+            decimal.TryParse(
+                bare,
+                System.Globalization.NumberStyles.AllowDecimalPoint,
+                System.Globalization.CultureInfo.InvariantCulture,
+                out var percent
+            ) && percent is > 0 and <= 100
             ? percent / 100
-            : new Core.Refusal($"The watch share is a percentage, such as {QuantityFormat.Number(Judge.DefaultWatchShare * 100)}.");
+            : new Core.Refusal(
+                $"The watch share is a percentage, such as {QuantityFormat.Number(Judge.DefaultWatchShare * 100)}."
+            );
     }
 }

@@ -23,8 +23,19 @@ public sealed class InstrumentsModel(Here here, InstrumentStore instruments) : Y
 
     public async Task<IActionResult> OnPostEnterAsync(string? name, string? uncertainty, DateOnly? due)
     {
-        if (!Here.May(Right.KeepInstruments)) return Forbid();
-        return await AfterAsync(await instruments.EnterAsync(name ?? string.Empty, uncertainty ?? string.Empty, due, Here.Stamp(Submission), Cancel), "/instruments", LoadAsync);
+        if (!Here.May(Right.KeepInstruments))
+            return Forbid();
+        return await AfterAsync(
+            await instruments.EnterAsync(
+                name ?? string.Empty,
+                uncertainty ?? string.Empty,
+                due,
+                Here.Stamp(Submission),
+                Cancel
+            ),
+            "/instruments",
+            LoadAsync
+        );
     }
 
     private async Task LoadAsync()

@@ -16,10 +16,15 @@ public sealed class PeopleModel(Here here, PeopleStore people) : YardPage(here)
 
     public async Task<IActionResult> OnPostAsync(Guid person, string? group, DateOnly? until)
     {
-        if (!Here.May(Right.Authorise)) return Forbid();
+        if (!Here.May(Right.Authorise))
+            return Forbid();
         if (Words.Find<Core.Gear.FamilyGroup>(group, Words.Code) is { } chosen && until is { } day)
         {
-            return await AfterAsync(await people.AuthoriseAsync(person, new(chosen, day), Here.Stamp(Submission), Cancel), "/settings/people", LoadAsync);
+            return await AfterAsync(
+                await people.AuthoriseAsync(person, new(chosen, day), Here.Stamp(Submission), Cancel),
+                "/settings/people",
+                LoadAsync
+            );
         }
 
         Refuse("Choose the group, and the day as year-month-day.");
@@ -30,7 +35,8 @@ public sealed class PeopleModel(Here here, PeopleStore people) : YardPage(here)
     private async Task LoadAsync()
     {
         var all = new List<(Actor, IReadOnlyList<Authorisation>)>();
-        foreach (var person in await people.AllAsync(Cancel)) all.Add((person, await people.AuthorisationsAsync(person.Id, Cancel)));
+        foreach (var person in await people.AllAsync(Cancel))
+            all.Add((person, await people.AuthorisationsAsync(person.Id, Cancel)));
         People = all;
     }
 }

@@ -20,16 +20,20 @@ public sealed class TokensModel(Here here, TokenStore tokens) : YardPage(here)
     {
         var token = TokenStore.Make();
         var result = await tokens.AddAsync(name ?? string.Empty, token, Here.Stamp(Submission), Cancel);
-        if (!result.Ok) Refuse(result.Fault!);
-        else if (result.Value.Repeated) return Redirect("/settings/tokens");
-        else Made = token;
+        if (!result.Ok)
+            Refuse(result.Fault!);
+        else if (result.Value.Repeated)
+            return Redirect("/settings/tokens");
+        else
+            Made = token;
         Submission = Guid.CreateVersion7();
         Response.Headers.CacheControl = "no-store";
         await LoadAsync();
         return Page();
     }
 
-    public async Task<IActionResult> OnPostRevokeAsync(Guid id) => await AfterAsync(await tokens.RevokeAsync(id, Here.Stamp(Submission), Cancel), "/settings/tokens", LoadAsync);
+    public async Task<IActionResult> OnPostRevokeAsync(Guid id) =>
+        await AfterAsync(await tokens.RevokeAsync(id, Here.Stamp(Submission), Cancel), "/settings/tokens", LoadAsync);
 
     private async Task LoadAsync() => Tokens = await tokens.ListAsync(Cancel);
 }

@@ -22,7 +22,14 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
 
     public static IReadOnlyList<(string Code, string Name)> Filters { get; } =
     [
-        ("usable", "what may be used"), ("overdue", "overdue"), ("soon", "due soon"), ("held", "on hold"), ("new", "new"), ("season", "without the season's mark"), ("missing", "missing"), ("out", "handed out"),
+        ("usable", "what may be used"),
+        ("overdue", "overdue"),
+        ("soon", "due soon"),
+        ("held", "on hold"),
+        ("new", "new"),
+        ("season", "without the season's mark"),
+        ("missing", "missing"),
+        ("out", "handed out"),
     ];
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
@@ -73,21 +80,35 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
         await Here.MakeAsync(trip, Cancel);
         Stores = stores.Value;
         Store = store is null ? Stores.FirstOrDefault() : Stores.FirstOrDefault(s => s.Id == store);
-        if (store is not null && Store is null) return NotFound();
-        if (Store is null) return Page();
+        if (store is not null && Store is null)
+            return NotFound();
+        if (Store is null)
+            return Page();
         Site = await Here.SiteAsync(Cancel);
         Notice = Site.DueNotice;
         Only = Filters.Any(f => f.Code == only) ? only : null;
         Family = GearFamilies.Find(family ?? string.Empty)?.Code;
-        Q = string.IsNullOrWhiteSpace(q) ? null : q.Trim() is { Length: > 60 } cut ? cut[..60] : q.Trim();
+        Q =
+            string.IsNullOrWhiteSpace(q) ? null
+            : q.Trim() is { Length: > 60 } cut ? cut[..60]
+            : q.Trim();
         var rows = await wall.HangingAsync(Store.Id, Site, Here.Today, Cancel);
         Families = rows.Select(p => p.Family).Distinct().OrderBy(f => f.Name).ToList();
         var hanging = rows.ConvertAll(Hang);
         (Count, CountShown) = (hanging.Count, hanging.Count(h => h.Shown));
-        Bays = hanging.GroupBy(h => Bay.Of(h.Row.Peg)).Select(g => new Bay(g.Key, g.ToList())).OrderBy(b => b.Name == Bay.None).ThenBy(b => b.Name.Length).ThenBy(b => b.Name, StringComparer.Ordinal).ToList();
+        Bays = hanging
+            .GroupBy(h => Bay.Of(h.Row.Peg))
+            .Select(g => new Bay(g.Key, g.ToList()))
+            .OrderBy(b => b.Name == Bay.None)
+            .ThenBy(b => b.Name.Length)
+            .ThenBy(b => b.Name, StringComparer.Ordinal)
+            .ToList();
 
         // From afar the bay asked for is opened, or the first with something in it the filter shows.
-        if (hanging.Count > MostClose) Close = Bays.FirstOrDefault(b => b.Name == bay) ?? Bays.FirstOrDefault(b => b.Pieces.Any(p => p.Shown)) ?? Bays[0];
+        if (hanging.Count > MostClose)
+            Close = Bays.FirstOrDefault(b => b.Name == bay)
+                ?? Bays.FirstOrDefault(b => b.Pieces.Any(p => p.Shown))
+                ?? Bays[0];
         var close = (Close?.Pieces ?? hanging).Take(MostClose * 4).ToList();
         var written = (await pieces.OfMarksAsync(close.ConvertAll(h => h.Row.Mark), Cancel)).ToDictionary(p => p.Mark);
         Shown = close.Where(h => written.ContainsKey(h.Row.Mark)).Select(h => (h, written[h.Row.Mark])).ToList();
@@ -98,7 +119,14 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
     /// <summary>The address of this wall with one thing changed.</summary>
     public string With(string name, string? value)
     {
-        var query = new Dictionary<string, string?> { ["store"] = Store?.Id.ToString(), ["bay"] = Close?.Name, ["only"] = Only, ["family"] = Family, ["q"] = Q };
+        var query = new Dictionary<string, string?>
+        {
+            ["store"] = Store?.Id.ToString(),
+            ["bay"] = Close?.Name,
+            ["only"] = Only,
+            ["family"] = Family,
+            ["q"] = Q,
+        };
         query[name] = value;
         return QueryHelpers.AddQueryString("/", query.Where(p => !string.IsNullOrEmpty(p.Value)));
     }
@@ -119,13 +147,23 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
 
     private bool Stands(WallRow piece)
     {
-        if (Family is not null && piece.Family.Code != Family) return false;
-        if (Q is not null && !$"{piece.Mark} {piece.Serial} {piece.Maker} {piece.Model} {piece.Peg}".Contains(Q, StringComparison.OrdinalIgnoreCase)) return false;
+        if (Family is not null && piece.Family.Code != Family)
+            return false;
+        if (
+            Q is not null
+            && !$"{piece.Mark} {piece.Serial} {piece.Maker} {piece.Model} {piece.Peg}".Contains(
+                Q,
+                StringComparison.OrdinalIgnoreCase
+            )
+        )
+            return false;
         return Only switch
         {
             "usable" => piece.Use.MayBeUsed,
-            "overdue" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Overdue,
-            "soon" => piece.State == PieceState.InService && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Soon,
+            "overdue" => piece.State == PieceState.InService
+                && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Overdue,
+            "soon" => piece.State == PieceState.InService
+                && DueDate.StateOn(piece.PeriodicDue, Here.Today, Notice) == DueState.Soon,
             "held" => piece.State == PieceState.Held,
             "new" => piece.State == PieceState.New,
             "missing" => piece.State == PieceState.Missing,
@@ -142,9 +180,14 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
         var inUse = rows.Where(p => p.State == PieceState.InService).ToList();
         Overdue = inUse.Where(p => DueDate.StateOn(p.PeriodicDue, Here.Today, Notice) is DueState.Overdue).ToList();
         Soon = inUse.Where(p => DueDate.StateOn(p.PeriodicDue, Here.Today, Notice) is DueState.Soon).ToList();
-        Next = Overdue.OrderBy(p => p.PeriodicDue).Select(p => (p, $"overdue since {p.PeriodicDue:yyyy-MM-dd}"))
+        Next = Overdue
+            .OrderBy(p => p.PeriodicDue)
+            .Select(p => (p, $"overdue since {p.PeriodicDue:yyyy-MM-dd}"))
             .Concat(Fresh.Select(p => (p, "new: initial inspection")))
-            .Concat(Soon.OrderBy(p => p.PeriodicDue).Select(p => (p, $"due {Say.Date(p.PeriodicDue!.Value, Here.Today)}")))
-            .Take(9).ToList();
+            .Concat(
+                Soon.OrderBy(p => p.PeriodicDue).Select(p => (p, $"due {Say.Date(p.PeriodicDue!.Value, Here.Today)}"))
+            )
+            .Take(9)
+            .ToList();
     }
 }
