@@ -1,10 +1,10 @@
 using System.Buffers;
 using System.Text;
 using BenchmarkDotNet.Attributes;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Bench;
 

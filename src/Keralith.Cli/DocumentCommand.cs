@@ -3,7 +3,7 @@ using System.Collections.Concurrent;
 using System.IO.Pipelines;
 using System.Threading.Channels;
 using Keralith.Core.Formats;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Cli;
 

@@ -1,8 +1,7 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Npgsql;
@@ -61,7 +60,7 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
             .Positional(
                 stamp.Submission,
                 piece.Id,
-                Words.Code(record.Kind),
+                Code.Of(record.Kind),
                 stamp.Actor.Id,
                 stamp.At,
                 record.Id,
@@ -172,7 +171,7 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
                             Guid.NewGuid(),
                             piece.Id,
                             HoldCause.Doubt,
-                            $"Its {Words.Code(wrong.Facts.Kind)} inspection of {wrong.InspectedOn:yyyy-MM-dd} was withdrawn: {reason}",
+                            $"Its {Code.Of(wrong.Facts.Kind)} inspection of {wrong.InspectedOn:yyyy-MM-dd} was withdrawn: {reason}",
                             record,
                             stamp,
                             cancel
@@ -198,7 +197,7 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
                         {
                             inspection = record,
                             inspectedOn = wrong.InspectedOn,
-                            verdict = Words.Code(wrong.Facts.Verdict),
+                            verdict = Code.Of(wrong.Facts.Verdict),
                             why = reason,
                         },
                         cancel
@@ -221,8 +220,8 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
                     record,
                     r.Get<Guid>("piece_id"),
                     new(
-                        Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
-                        Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code),
+                        Code.Parse<InspectionKind>(r.Get<string>("kind")),
+                        Code.Parse<VerdictKind>(r.Get<string>("verdict")),
                         DateOnly.FromDateTime(r.Get<DateTimeOffset>("counts_from").UtcDateTime)
                     ),
                     r.Get<DateOnly>("inspected_on"),
@@ -262,7 +261,7 @@ public sealed class CorrectionStore(Database database, SiteStore sites)
                 .Command(
                     "select 1 from hold h where h.inspection_id = $1 and h.cause = $2 and not exists (select from release r where r.hold_id = h.id)"
                 )
-                .Positional(wrong, Words.Code(cause))
+                .Positional(wrong, Code.Of(cause))
                 .ListAsync(r => r.GetInt32(0), cancel)
                 .ConfigureAwait(false)
         ).Count > 0;

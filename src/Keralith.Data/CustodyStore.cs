@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Npgsql;
@@ -126,7 +125,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
                         .ConfigureAwait(false);
                 }
 
-                return new Change(state.Value, new { cause = Words.Code(cause), reason = reason.Trim() });
+                return new Change(state.Value, new { cause = Code.Of(cause), reason = reason.Trim() });
             },
             cancel
         );
@@ -157,7 +156,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
                         (
                             Id: r.Get<Guid>("id"),
                             Hold: new OpenHold(
-                                Words.Parse<HoldCause>(r.Get<string>("cause"), Words.Code),
+                                Code.Parse<HoldCause>(r.Get<string>("cause")),
                                 r.Get<DateTimeOffset>("placed_at")
                             )
                         )
@@ -204,7 +203,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
                     new
                     {
                         hold,
-                        cause = Words.Code(may.Value.Cause),
+                        cause = Code.Of(may.Value.Cause),
                         reason = reason.Trim(),
                     }
                 );
@@ -355,7 +354,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
             .Command(
                 "insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)"
             )
-            .Positional(id, piece, Words.Code(cause), reason, inspection, stamp.At, stamp.Actor.Id)
+            .Positional(id, piece, Code.Of(cause), reason, inspection, stamp.At, stamp.Actor.Id)
             .RunAsync(cancel)
             .ConfigureAwait(false);
         await LiftStore.TellOfHoldAsync(transaction, piece, reason, stamp, cancel).ConfigureAwait(false);
@@ -382,7 +381,7 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         new(
             r.Get<Guid>("id"),
             r.Get<Guid>("piece_id"),
-            Words.Parse<HoldCause>(r.Get<string>("cause"), Words.Code),
+            Code.Parse<HoldCause>(r.Get<string>("cause")),
             r.Get<string>("reason"),
             r.ValueOrNull<Guid>("inspection_id"),
             r.Get<DateTimeOffset>("placed_at"),

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Npgsql;
@@ -35,7 +34,7 @@ public sealed class EventStore(Database database, SiteStore sites)
             ).Positional(piece),
             r => new EventRow(
                 r.Get<Guid>("id"),
-                Enum.GetValues<GearEventKind>().First(k => GearEvents.Code(k) == r.Get<string>("kind")),
+                Enum.GetValues<GearEventKind>().First(k => Code.Of(k) == r.Get<string>("kind")),
                 r.Get<DateOnly>("happened"),
                 r.Get<string>("what"),
                 r.Get<string>("name"),
@@ -94,7 +93,7 @@ public sealed class EventStore(Database database, SiteStore sites)
                     new
                     {
                         @event = stamp.Submission,
-                        kind = GearEvents.Code(kind),
+                        kind = Code.Of(kind),
                         happened,
                         what = what.Trim(),
                     }
@@ -114,6 +113,6 @@ public sealed class EventStore(Database database, SiteStore sites)
     ) =>
         transaction
             .Command("insert into gear_event (id, kind, happened, what, at, by_person) values ($1, $2, $3, $4, $5, $6)")
-            .Positional(stamp.Submission, GearEvents.Code(kind), happened, what.Trim(), stamp.At, stamp.Actor.Id)
+            .Positional(stamp.Submission, Code.Of(kind), happened, what.Trim(), stamp.At, stamp.Actor.Id)
             .RunAsync(cancel);
 }

@@ -1,5 +1,4 @@
 using System.Security.Cryptography;
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Npgsql;
@@ -10,22 +9,29 @@ namespace Keralith.Data;
 public enum FileKind
 {
     /// <summary>The maker's certificate of conformity.</summary>
+    [Code("conformity")]
     Conformity,
 
     /// <summary>A proof test's certificate.</summary>
+    [Code("proof-test")]
     ProofTest,
 
     /// <summary>A report of an inspection elsewhere.</summary>
+    [Code("report")]
     Report,
 
     /// <summary>A picture of the piece.</summary>
+    [Code("photo")]
     Photo,
 
     /// <summary>A picture of its marking.</summary>
+    [Code("tag-photo")]
     TagPhoto,
 
+    [Code("drawing")]
     Drawing,
 
+    [Code("other")]
     Other,
 }
 
@@ -64,19 +70,6 @@ public sealed class FileStore(Database database, SiteStore sites)
     private readonly PieceChanges _changes = new(database, sites);
     private readonly Recorder _recorder = new(database);
 
-    public static string Code(FileKind kind) =>
-        kind switch
-        {
-            FileKind.Conformity => "conformity",
-            FileKind.ProofTest => "proof-test",
-            FileKind.Report => "report",
-            FileKind.Photo => "photo",
-            FileKind.TagPhoto => "tag-photo",
-            FileKind.Drawing => "drawing",
-            FileKind.Other => "other",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-        };
-
     public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) =>
         database.AskAsync(t => Of(t, piece), cancel);
 
@@ -91,7 +84,7 @@ public sealed class FileStore(Database database, SiteStore sites)
             ).Positional(piece),
             r => new FileRow(
                 r.GetGuid(0),
-                Words.Parse<FileKind>(r.GetString(1), Code),
+                Code.Parse<FileKind>(r.GetString(1)),
                 r.GetString(2),
                 r.IsDBNull(3) ? null : r.GetFieldValue<DateOnly>(3),
                 r.GetString(4),
@@ -240,7 +233,7 @@ public sealed class FileStore(Database database, SiteStore sites)
             )
             .Positional(
                 id,
-                Code(file.Kind),
+                Code.Of(file.Kind),
                 file.Title.Trim(),
                 file.Dated,
                 file.MediaType,
@@ -269,7 +262,7 @@ public sealed class FileStore(Database database, SiteStore sites)
                             new
                             {
                                 file = id,
-                                kind = Code(file.Kind),
+                                kind = Code.Of(file.Kind),
                                 title = file.Title.Trim(),
                                 file.Dated,
                                 sha256 = Convert.ToHexStringLower(hash),

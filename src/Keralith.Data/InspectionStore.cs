@@ -1,10 +1,9 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Register;
+using Keralith.Core.Tags;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -250,7 +249,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
                 on conflict (piece_id, kind) where corrects is null do nothing
                 """
             )
-            .Positional(stamp.Submission, piece.Id, Words.Code(kind), stamp.Actor.Id, stamp.At)
+            .Positional(stamp.Submission, piece.Id, Code.Of(kind), stamp.Actor.Id, stamp.At)
             .RunAsync(cancel)
             .ConfigureAwait(false);
         if (opened == 1)
@@ -270,7 +269,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
         var open = await transaction
             .Command("select id from draft where piece_id = $1 and kind = $2 and corrects is null")
-            .Positional(piece.Id, Words.Code(kind))
+            .Positional(piece.Id, Code.Of(kind))
             .ListAsync(r => r.GetGuid(0), cancel)
             .ConfigureAwait(false);
         return open[0];
@@ -418,7 +417,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
                 stamp.Submission,
                 part,
                 TagVerdict.Complete,
-                Words.Code(found),
+                Code.Of(found),
                 found == Found.No ? null : string.Join(' ', tag.Against),
                 stamp.Actor.Id,
                 stamp.At
@@ -452,7 +451,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             r.Get<Guid>("id"),
             r.Get<Guid>("piece_id"),
             r.Get<string>("mark"),
-            Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
+            Code.Parse<InspectionKind>(r.Get<string>("kind")),
             r.Get<string>("started_by"),
             r.Get<DateTimeOffset>("started_at"),
             r.Get<string>("saved_by"),
@@ -470,7 +469,7 @@ public sealed class InspectionStore(Database database, SiteStore sites)
                 ? new(
                     wrong,
                     r.Get<string>("correction_why"),
-                    Words.Parse<VerdictKind>(r.Get<string>("corrects_verdict"), Words.Code),
+                    Code.Parse<VerdictKind>(r.Get<string>("corrects_verdict")),
                     r.Get<DateOnly>("corrects_day"),
                     r.Get<DateTimeOffset>("corrects_seen"),
                     r.Get<string>("corrects_by")
@@ -482,11 +481,11 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         new(
             r.Get<Guid>("id"),
             r.Get<Guid>("piece_id"),
-            Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
+            Code.Parse<InspectionKind>(r.Get<string>("kind")),
             r.Get<DateOnly>("inspected_on"),
             r.Get<DateTimeOffset>("signed_at"),
             r.Get<string>("signed_by"),
-            Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code),
+            Code.Parse<VerdictKind>(r.Get<string>("verdict")),
             r.Get<bool>("complete"),
             r.Get<string>("catalogue_version"),
             r.Get<string>("case_document"),

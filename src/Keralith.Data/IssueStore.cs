@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Npgsql;

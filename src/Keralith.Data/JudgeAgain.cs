@@ -1,6 +1,5 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 
 namespace Keralith.Data;
@@ -55,7 +54,7 @@ public sealed class JudgeAgain(Database database)
             }
 
             judged++;
-            var signed = Words.Parse<VerdictKind>(reader.Get<string>("verdict"), Words.Code);
+            var signed = Code.Parse<VerdictKind>(reader.Get<string>("verdict"));
             if (today.Verdict.Kind != signed)
                 changed.Add(
                     new(

@@ -1,6 +1,5 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Npgsql;
 
@@ -10,15 +9,19 @@ namespace Keralith.Data;
 public enum LiftState
 {
     /// <summary>Being put together.</summary>
+    [Code("planned")]
     Planned,
 
     /// <summary>Checked, and signed where it is critical.</summary>
+    [Code("ready")]
     Ready,
 
     /// <summary>Its gear is handed out.</summary>
+    [Code("out")]
     Out,
 
     /// <summary>Lifted, or given up.</summary>
+    [Code("done")]
     Done,
 }
 
@@ -365,7 +368,7 @@ public sealed class LiftStore(Database database, SiteStore sites)
         if (becomes is { } state)
             await transaction
                 .Command("update lift set state = $2 where id = $1")
-                .Positional(lift, Code(state))
+                .Positional(lift, Code.Of(state))
                 .RunAsync(cancel)
                 .ConfigureAwait(false);
     }
@@ -379,7 +382,7 @@ public sealed class LiftStore(Database database, SiteStore sites)
             r.Get<bool>("is_template"),
             Json(r.Get<string>("fields")),
             r.Get<string[]>("marks"),
-            Words.Parse<LiftState>(r.Get<string>("state"), Code),
+            Code.Parse<LiftState>(r.Get<string>("state")),
             r.Get<int>("version"),
             r.Get<Guid>("made_by"),
             r.Get<string>("maker"),
@@ -389,16 +392,6 @@ public sealed class LiftStore(Database database, SiteStore sites)
 
     private static Dictionary<string, string> Json(string json) =>
         JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
-
-    private static string Code(LiftState state) =>
-        state switch
-        {
-            LiftState.Planned => "planned",
-            LiftState.Ready => "ready",
-            LiftState.Out => "out",
-            LiftState.Done => "done",
-            _ => throw new ArgumentOutOfRangeException(nameof(state), state, null),
-        };
 
     private static string Name(IReadOnlyDictionary<string, string> fields) =>
         fields.GetValueOrDefault("name") is { Length: > 0 } name

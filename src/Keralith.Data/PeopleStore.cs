@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Npgsql;
@@ -33,7 +32,7 @@ public sealed class PeopleStore(Database database)
     public Task AddAsync(Actor actor, string passwordHash, CancellationToken cancel) =>
         database
             .Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
-            .Positional(actor.Id, actor.Username, actor.Name, Words.Code(actor.Role), passwordHash)
+            .Positional(actor.Id, actor.Username, actor.Name, Code.Of(actor.Role), passwordHash)
             .RunAsync(cancel);
 
     /// <summary>Counts a wrong password; the last one locks the sign-in for a while.</summary>
@@ -68,10 +67,7 @@ public sealed class PeopleStore(Database database)
             new NpgsqlBatchCommand(
                 "select distinct on (family_group) family_group, until from authorisation where person_id = $1 order by family_group, id desc"
             ).Positional(person),
-            r => new Authorisation(
-                Words.Parse<FamilyGroup>(r.Get<string>("family_group"), Words.Code),
-                r.Get<DateOnly>("until")
-            )
+            r => new Authorisation(Code.Parse<FamilyGroup>(r.Get<string>("family_group")), r.Get<DateOnly>("until"))
         );
 
     /// <summary>Says up to when somebody may sign for a group; a day in the past ends it.</summary>
@@ -93,10 +89,7 @@ public sealed class PeopleStore(Database database)
                     await transaction
                         .Command("select username, role from person where id = $1")
                         .Positional(person)
-                        .ListAsync(
-                            r => (Name: r.GetString(0), Role: Words.Parse<Role>(r.GetString(1), Words.Code)),
-                            cancel
-                        )
+                        .ListAsync(r => (Name: r.GetString(0), Role: Code.Parse<Role>(r.GetString(1))), cancel)
                         .ConfigureAwait(false)
                 ).FirstOrDefault();
                 if (whom.Name is null)
@@ -107,7 +100,7 @@ public sealed class PeopleStore(Database database)
                     .Command(
                         "insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)"
                     )
-                    .Positional(person, Words.Code(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id)
+                    .Positional(person, Code.Of(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id)
                     .RunAsync(cancel)
                     .ConfigureAwait(false);
                 await LedgerStore
@@ -116,7 +109,7 @@ public sealed class PeopleStore(Database database)
                         stamp,
                         "person.authorised",
                         whom.Name,
-                        new { group = Words.Code(authorisation.Group), until = authorisation.Until },
+                        new { group = Code.Of(authorisation.Group), until = authorisation.Until },
                         cancel
                     )
                     .ConfigureAwait(false);
@@ -131,7 +124,7 @@ public sealed class PeopleStore(Database database)
                 r.Get<Guid>("id"),
                 r.Get<string>("username"),
                 r.Get<string>("name"),
-                Words.Parse<Role>(r.Get<string>("role"), Words.Code)
+                Code.Parse<Role>(r.Get<string>("role"))
             ),
             r.Get<string>("password_hash"),
             r.Get<int>("failed"),

@@ -1,15 +1,13 @@
 using System.Collections.Concurrent;
 using System.Text.Json;
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Lifting;
-using Keralith.Core.Markings;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -103,8 +101,7 @@ public sealed record PieceRow
             new(Gear, TagEntries, RatedLoad, DesignFactor)
             {
                 IsRead = TagRead,
-                Legibility = Words.Find<Legibility>(DetailFields.GetValueOrDefault("legibility"), Words.Code)
-                    ?? Legibility.Clear,
+                Legibility = Code.Find<Legibility>(DetailFields.GetValueOrDefault("legibility")) ?? Legibility.Clear,
             },
             Surroundings,
             site.Books
@@ -216,13 +213,13 @@ public sealed record PieceRow
             RatedFor = r.TextOrNull("rated_for"),
             TagEntries = r.Get<string[]>("tag_entries"),
             Surroundings = SurroundingsFrom(r.Get<string>("surroundings")),
-            ServiceClass = Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
+            ServiceClass = Code.Parse<ServiceClass>(r.Get<string>("service_class")),
             InServiceSince = r.ValueOrNull<DateOnly>("in_service_since"),
             StoreId = r.Get<int>("store_id"),
             Store = r.Get<string>("store"),
             Peg = r.Get<string>("peg"),
-            State = Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
-            Verdict = r.TextOrNull("verdict") is { } verdict ? Words.Parse<VerdictKind>(verdict, Words.Code) : null,
+            State = Code.Parse<PieceState>(r.Get<string>("state")),
+            Verdict = r.TextOrNull("verdict") is { } verdict ? Code.Parse<VerdictKind>(verdict) : null,
             OpenHolds = r.Get<string[]>("holds").Select(HoldWords).ToList(),
             PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
             FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
@@ -279,7 +276,7 @@ public sealed record PieceRow
                 ["hottest"] = met.Hottest?.ToString(),
                 ["hasMet"] = met.HasMet?.ToString(),
                 ["makersWord"] = met.MakersWord,
-                ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Words.Code)),
+                ["chemicals"] = met.Chemicals.Count == 0 ? null : string.Join(' ', met.Chemicals.Select(Code.Of)),
             }
                 .Where(f => f.Value is not null)
                 .ToDictionary()
@@ -296,7 +293,7 @@ public sealed record PieceRow
             At("hasMet"),
             (fields.GetValueOrDefault("chemicals") ?? string.Empty)
                 .Split(' ', StringSplitOptions.RemoveEmptyEntries)
-                .Select(c => Words.Parse<Chemical>(c, Words.Code))
+                .Select(c => Code.Parse<Chemical>(c))
                 .ToList()
         )
         {
@@ -346,6 +343,6 @@ public sealed record PieceRow
     private static string HoldWords(string row)
     {
         var parts = row.Split(' ', 3);
-        return $"{Words.Said(Words.Parse<HoldCause>(parts[0], Words.Code))} since {parts[1]}, {parts[2].TrimEnd('.')}";
+        return $"{HoldRules.Said(Code.Parse<HoldCause>(parts[0]))} since {parts[1]}, {parts[2].TrimEnd('.')}";
     }
 }

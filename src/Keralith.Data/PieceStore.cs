@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
@@ -83,7 +82,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
 
         // State and limit stand in the query itself: both decide which index answers it, and there are few of either.
         if (query.State is { } state)
-            asked.Add($"p.state = '{Words.Code(state)}'");
+            asked.Add($"p.state = '{Code.Of(state)}'");
         if (query.Families is { } families)
             asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
         if (query.WithoutRetired)
@@ -137,7 +136,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
                         Key: new BaselineKey(r.GetString(1), r.GetString(2)),
                         Figure: new BaselineFigure(
                             Length.Parse(r.GetString(3)),
-                            Words.Parse<BaselineBasis>(r.GetString(4), Words.Code),
+                            Code.Parse<BaselineBasis>(r.GetString(4)),
                             r.ValueOrNull<int>("links")
                         )
                     ),
@@ -275,7 +274,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
             new(r.Get<string>("part"), r.Get<string>("criterion")),
             new(
                 Length.Parse(r.Get<string>("value")),
-                Words.Parse<BaselineBasis>(r.Get<string>("basis"), Words.Code),
+                Code.Parse<BaselineBasis>(r.Get<string>("basis")),
                 r.ValueOrNull<int>("links")
             ),
             r.Get<DateTimeOffset>("set_at"),

@@ -1,10 +1,9 @@
 using System.Text.Json;
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
+using Keralith.Core.Tags;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -57,7 +56,7 @@ internal static class PieceWriter
         ("tag_entries", NpgsqlDbType.Array | NpgsqlDbType.Text, e => e.TagEntries.ToArray()),
         ("tag_read", NpgsqlDbType.Boolean, e => e.TagRead),
         ("details", NpgsqlDbType.Jsonb, PieceRow.DetailsJson),
-        ("service_class", NpgsqlDbType.Text, e => Words.Code(e.ServiceClass)),
+        ("service_class", NpgsqlDbType.Text, e => Code.Of(e.ServiceClass)),
         ("in_service_since", NpgsqlDbType.Date, e => e.InServiceSince),
         ("calibration_due", NpgsqlDbType.Date, e => e.CalibrationDue),
         ("lot_count", NpgsqlDbType.Integer, e => e.LotCount),
@@ -203,7 +202,7 @@ internal static class PieceWriter
             await copy.WriteAsync(key.Part, cancel).ConfigureAwait(false);
             await copy.WriteAsync(key.Criterion, cancel).ConfigureAwait(false);
             await copy.WriteAsync(figure.Length.ToString(), cancel).ConfigureAwait(false);
-            await copy.WriteAsync(Words.Code(figure.Basis), cancel).ConfigureAwait(false);
+            await copy.WriteAsync(Code.Of(figure.Basis), cancel).ConfigureAwait(false);
             if (figure.Links is { } links)
                 await copy.WriteAsync(links, cancel).ConfigureAwait(false);
             else
@@ -243,7 +242,7 @@ internal static class PieceWriter
                 var (id, entry) = pieces[i];
                 await copy.StartRowAsync(cancel).ConfigureAwait(false);
                 await copy.WriteAsync(id, cancel).ConfigureAwait(false);
-                await copy.WriteAsync(Words.Code(PieceState.New), cancel).ConfigureAwait(false);
+                await copy.WriteAsync(Code.Of(PieceState.New), cancel).ConfigureAwait(false);
                 await copy.WriteAsync(stamp.At, NpgsqlDbType.TimestampTz, cancel).ConfigureAwait(false);
                 await copy.WriteAsync(today, cancel).ConfigureAwait(false);
                 foreach (var (_, type, value) in Columns)
@@ -345,7 +344,7 @@ internal static class PieceWriter
     }
 
     internal static string Taken(string mark, string state) =>
-        Words.Find<PieceState>(state, Words.Code) is { } s && s.IsRetired()
+        Code.Find<PieceState>(state) is { } s && s.IsRetired()
             ? $"{mark} was {state}. The mark of a retired piece is never used again: choose another."
             : $"{mark} is registered already. Every piece has a mark of its own: choose another.";
 

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.Schedule;
@@ -93,7 +92,7 @@ internal sealed class Recorder(Database database)
                 .Select(i => new AcceptedInspection(i.Signed.Kind, i.InspectedOn, i.NextBy))
                 .Concat(Carried(carried))
         );
-        var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Words.Code(verdict) : null;
+        var standing = Standing.Of(inspections.Select(i => i.Signed)) is { } verdict ? Code.Of(verdict) : null;
         await transaction
             .Command(
                 """
@@ -104,7 +103,7 @@ internal sealed class Recorder(Database database)
             )
             .Positional(
                 piece.Id,
-                Words.Code(state),
+                Code.Of(state),
                 standing,
                 due.Periodic,
                 due.Frequent,
@@ -131,8 +130,8 @@ internal sealed class Recorder(Database database)
             r =>
                 (
                     new SignedInspection(
-                        Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
-                        Words.Parse<VerdictKind>(r.Get<string>("verdict"), Words.Code),
+                        Code.Parse<InspectionKind>(r.Get<string>("kind")),
+                        Code.Parse<VerdictKind>(r.Get<string>("verdict")),
                         r.Get<DateTimeOffset>("counts_from"),
                         r.Get<Guid>("signed_by")
                     )

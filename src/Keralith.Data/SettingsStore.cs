@@ -1,6 +1,5 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Register;
@@ -138,7 +137,7 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                         "insert into own_limit (owner, maker, model, criterion, figure, reason, set_at, set_by) values ($1, $2, $3, $4, $5, $6, $7, $8)"
                     )
                     .Positional(
-                        Words.Code(owner),
+                        Code.Of(owner),
                         maker,
                         model,
                         criterion,
@@ -157,7 +156,7 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                         maker.Length > 0 ? maker : "site",
                         new
                         {
-                            owner = Words.Code(owner),
+                            owner = Code.Of(owner),
                             maker,
                             model,
                             criterion,
@@ -198,12 +197,12 @@ public sealed class SettingsStore(Database database, SiteStore sites)
                         Id: r.Get<Guid>("id"),
                         Due: DueDates.From(
                             Core.Gear.GearFamilies.Find(r.Get<string>("family"))!,
-                            Words.Parse<ServiceClass>(r.Get<string>("service_class"), Words.Code),
+                            Code.Parse<ServiceClass>(r.Get<string>("service_class")),
                             books,
                             r.Get<string[]>("kinds")
                                 .Zip(r.Get<DateOnly[]>("days"), r.Get<DateOnly?[]>("next"))
                                 .Select(i => new AcceptedInspection(
-                                    Words.Parse<InspectionKind>(i.First, Words.Code),
+                                    Code.Parse<InspectionKind>(i.First),
                                     i.Second,
                                     i.Third
                                 ))

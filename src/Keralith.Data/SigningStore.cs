@@ -1,8 +1,7 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Schedule;
@@ -107,7 +106,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
                             .Select(m => new DraftAnswer(
                                 m.Part,
                                 m.Criterion.Id,
-                                new(Words.Code(Found.No)),
+                                new(Code.Of(Found.No)),
                                 null,
                                 stamp.Actor.Name,
                                 stamp.At
@@ -235,11 +234,11 @@ public sealed class SigningStore(Database database, SiteStore sites)
             .Positional(
                 id,
                 piece.Id,
-                Words.Code(kind),
+                Code.Of(kind),
                 inspectedOn,
                 stamp.At,
                 stamp.Actor.Id,
-                Words.Code(kindSigned),
+                Code.Of(kindSigned),
                 verdict.Complete,
                 Catalogue.Version,
                 caseDocument,
@@ -309,7 +308,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
                     workedTo,
                     @case = caseJson.RootElement,
                     verdict = verdictJson.RootElement,
-                    signedAs = Words.Code(kindSigned),
+                    signedAs = Code.Of(kindSigned),
                     stricter,
                     madeBy = open.OfferedBy,
                     nextBy,
@@ -412,7 +411,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
                         {
                             inspection = draft,
                             inspectedOn = day,
-                            verdict = Words.Code(verdict.Kind),
+                            verdict = Code.Of(verdict.Kind),
                         },
                         cancel
                     )
@@ -489,7 +488,7 @@ public sealed class SigningStore(Database database, SiteStore sites)
                     (
                         Draft: new OpenDraft(
                             r.Get<Guid>("piece_id"),
-                            Words.Parse<InspectionKind>(r.Get<string>("kind"), Words.Code),
+                            Code.Parse<InspectionKind>(r.Get<string>("kind")),
                             r.ValueOrNull<Guid>("offered_by"),
                             r.ValueOrNull<DateOnly>("inspected_on"),
                             r.Get<DateTimeOffset>("started_at")

@@ -1,6 +1,5 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
@@ -200,7 +199,7 @@ public sealed class SiteStore(Database database)
             r.Get<string>("model"),
             OwnLimitReader
                 .Parse(
-                    Words.Parse<LimitOwner>(r.Get<string>("owner"), Words.Code),
+                    Code.Parse<LimitOwner>(r.Get<string>("owner")),
                     r.Get<string>("criterion"),
                     r.Get<string>("figure")
                 )

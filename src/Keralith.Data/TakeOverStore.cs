@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
@@ -102,7 +101,7 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
                         r.TextOrNull("maker"),
                         r.TextOrNull("model"),
                         SizedAs(gear),
-                        Words.Parse<PieceState>(r.Get<string>("state"), Words.Code),
+                        Code.Parse<PieceState>(r.Get<string>("state")),
                         r.Get<bool>("tag_read"),
                         r.TextOrNull("evidence"),
                         r.ValueOrNull<DateOnly>("last_periodic"),
@@ -254,7 +253,7 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
                             s.Item2.Part,
                             s.Item2.Criterion,
                             value = s.Item3.Length.ToString(),
-                            basis = Words.Code(s.Item3.Basis),
+                            basis = Code.Of(s.Item3.Basis),
                         }),
                     }
                 );

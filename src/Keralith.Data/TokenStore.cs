@@ -1,7 +1,6 @@
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
-using Keralith.Core;
 using Keralith.Core.People;
 
 namespace Keralith.Data;
@@ -64,7 +63,7 @@ public sealed class TokenStore(Database database)
                     r.Get<Guid>("id"),
                     r.Get<string>("username"),
                     r.Get<string>("name"),
-                    Words.Parse<Role>(r.Get<string>("role"), Words.Code)
+                    Code.Parse<Role>(r.Get<string>("role"))
                 ),
                 cancel
             );

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Npgsql;
 
 namespace Keralith.Data;

@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -129,8 +128,8 @@ public sealed class WallStore(Database database)
             Model = Text(4),
             Family = family,
             Peg = r.GetString(6),
-            State = Words.Parse<PieceState>(r.GetString(7), Words.Code),
-            Verdict = Text(8) is { } verdict ? Words.Parse<VerdictKind>(verdict, Words.Code) : null,
+            State = Code.Parse<PieceState>(r.GetString(7)),
+            Verdict = Text(8) is { } verdict ? Code.Parse<VerdictKind>(verdict) : null,
             PeriodicDue = Day(9),
             SeasonFor = season,
             IsOut = r.GetBoolean(13),
@@ -139,12 +138,12 @@ public sealed class WallStore(Database database)
             Use = NotKnown,
             Facts = new()
             {
-                State = Words.Parse<PieceState>(r.GetString(7), Words.Code),
+                State = Code.Parse<PieceState>(r.GetString(7)),
                 OpenHolds = r.GetInt32(12) > 0 ? Held : [],
                 PeriodicDue = Day(9),
                 FrequentDue = Day(10),
                 FrequentByCalendar =
-                    Intervals.Frequent(family, Words.Parse<ServiceClass>(r.GetString(11), Words.Code)) is not EachUse,
+                    Intervals.Frequent(family, Code.Parse<ServiceClass>(r.GetString(11))) is not EachUse,
                 RatedLoadKnown = r.GetBoolean(18),
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(season, today),
                 CalibrationDue = Day(16),

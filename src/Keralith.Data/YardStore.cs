@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
@@ -221,7 +220,7 @@ public sealed class YardStore(Database database, SiteStore sites)
                     return new Refusal("Write who fitted it: the maker or a qualified shop. There is no field repair.");
                 if (string.IsNullOrWhiteSpace(reason))
                     return new Refusal("Write why it was replaced.");
-                if (Core.Criteria.Catalogue.Parts(row.Gear, Core.Criteria.RuleBookShelf.All).All(p => p.Path != part))
+                if (Core.Gear.Catalogue.Parts(row.Gear, Core.Gear.RuleBookShelf.All).All(p => p.Path != part))
                     return new Refusal("Choose the part.");
                 if (PieceEntry.RefusalOf(figures.Values, stamp.Actor.Role) is { } provisional)
                     return new Refusal(provisional);

@@ -1,12 +1,11 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 using Xunit;
 
 namespace Keralith.Core.Tests;

@@ -2,7 +2,7 @@ using System.Text.Json;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Xunit;
 
 namespace Keralith.Core.Tests;

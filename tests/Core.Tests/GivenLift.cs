@@ -1,5 +1,5 @@
 using Keralith.Core.Formats;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Core.Tests;
 

@@ -1,11 +1,10 @@
 using FsCheck;
 using FsCheck.Xunit;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Xunit;
-using Outcome = Keralith.Core.Criteria.Outcome;
+using Outcome = Keralith.Core.Gear.Outcome;
 
 namespace Keralith.Core.Tests;
 
@@ -257,7 +256,7 @@ public class JudgementTests
         const string Removed = """{"criterion":"hook.crack","part":"leg-1/hook","answer":"yes"}""";
         var open = Given.Judged(Given.TwoLegChain, Removed).Missing.Where(m => m.Criterion.IsAnswerChosen).ToList();
         var next = open[which.Get % open.Count];
-        var word = Words.Code((Found)(answer.Get % 4));
+        var word = Code.Of((Found)(answer.Get % 4));
         return Given
                 .Judged(
                     Given.TwoLegChain,

@@ -2,8 +2,8 @@ using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
 using Keralith.Core.Formats;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Xunit;
 using static Keralith.Core.Tests.GivenLift;
 

@@ -1,4 +1,4 @@
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Xunit;
 using static Keralith.Core.Tests.GivenLift;
 

@@ -1,13 +1,11 @@
 using System.Globalization;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
-using Keralith.Core.Lifting;
-using Keralith.Core.Markings;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
+using Keralith.Core.Tags;
 using Xunit;
 using static Keralith.Core.Tests.GivenLift;
 

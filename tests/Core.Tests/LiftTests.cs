@@ -1,5 +1,5 @@
 using Keralith.Core.Formats;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Xunit;
 using static Keralith.Core.Tests.GivenLift;
 

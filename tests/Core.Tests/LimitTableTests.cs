@@ -1,5 +1,5 @@
 using System.Globalization;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Xunit;

@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Xunit;

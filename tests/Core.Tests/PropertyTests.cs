@@ -1,12 +1,11 @@
 using FsCheck;
 using FsCheck.Fluent;
 using FsCheck.Xunit;
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Xunit;
-using Outcome = Keralith.Core.Criteria.Outcome;
+using Outcome = Keralith.Core.Gear.Outcome;
 
 namespace Keralith.Core.Tests;
 

@@ -1,11 +1,10 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
-using Keralith.Core.Markings;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 using Xunit;
 
 namespace Keralith.Core.Tests;

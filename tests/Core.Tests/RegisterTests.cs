@@ -1,11 +1,10 @@
 using FsCheck.Xunit;
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 using Xunit;
 
 namespace Keralith.Core.Tests;

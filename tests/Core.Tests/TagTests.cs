@@ -1,8 +1,8 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
 using Xunit;
 
 namespace Keralith.Core.Tests;

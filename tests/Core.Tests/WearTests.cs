@@ -1,6 +1,6 @@
 using FsCheck;
 using FsCheck.Xunit;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Wear;
 using Xunit;
 

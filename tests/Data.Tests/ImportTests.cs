@@ -204,6 +204,6 @@ public class ImportTests
         return (await Import(yard).PlanAsync(table, RegisterImport.Mapping(table), Role.Stores, Cancel)).Value;
     }
 
-    private static async Task<Core.Checked<int>> LandAsync(Yard yard, string file, bool partial = false) =>
+    private static async Task<Checked<int>> LandAsync(Yard yard, string file, bool partial = false) =>
         await Import(yard).LandAsync(await PlanAsync(yard, file), partial, yard.Stamp("stores"), null, Cancel);
 }

@@ -157,7 +157,7 @@ public class SearchTests
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 
-    private static Task<Core.Checked<Recorded>> RegisterAlikeAsync(Yard yard, Dictionary<string, string> form) =>
+    private static Task<Checked<Recorded>> RegisterAlikeAsync(Yard yard, Dictionary<string, string> form) =>
         yard.Pieces.RegisterAsync(
             Core.Register.PieceEntryReader.ReadAlike(form).Entries.Select(e => (Guid.NewGuid(), e)).ToList(),
             yard.Stamp("stores"),

@@ -1,6 +1,5 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Testing;

@@ -1,5 +1,4 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Data;
@@ -12,7 +11,7 @@ public static class Seed
     /// <summary>The people, by role; a second inspector and a second qualified person.</summary>
     public static IReadOnlyDictionary<string, Actor> People { get; } =
         Enum.GetValues<Role>()
-            .Select(r => (Words.Code(r), r))
+            .Select(r => (Code.Of(r), r))
             .Concat([("inspector2", Role.Inspector), ("qualified2", Role.Qualified)])
             .Select((p, i) => new Actor(new Guid(i + 1, 0, 0, new byte[8]), p.Item1, $"Test {p.Item1}", p.Item2))
             .ToDictionary(a => a.Username);

@@ -6,7 +6,7 @@ using System.Text.Json;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Keralith.Data;
 using Keralith.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -206,7 +206,7 @@ public class ApiTests
             gear.GetProperty("family").GetProperty("enum").EnumerateArray().Select(e => e.GetString())
         );
         Assert.Equal(
-            Core.Criteria.Catalogue.All.Select(c => c.Id),
+            Core.Gear.Catalogue.All.Select(c => c.Id),
             schema
                 .GetProperty("answers")
                 .GetProperty("items")
@@ -217,7 +217,7 @@ public class ApiTests
                 .Select(e => e.GetString())
         );
         Assert.Equal(
-            Core.Criteria.RuleBookShelf.All.Select(b => b.Id),
+            Core.Gear.RuleBookShelf.All.Select(b => b.Id),
             schema
                 .GetProperty("ruleBooks")
                 .GetProperty("items")

@@ -1,5 +1,4 @@
 using AngleSharp.Html.Parser;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -218,7 +217,7 @@ public class DrawingTests
     public void Every_measurement_and_count_has_a_drawing_of_how_it_is_taken()
     {
         var without = Keralith
-            .Core.Criteria.Catalogue.All.Where(c =>
+            .Catalogue.All.Where(c =>
                 !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0
             )
             .Select(c => c.Id);

@@ -1,5 +1,5 @@
 using System.Net;
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Testing;
 using Xunit;
 

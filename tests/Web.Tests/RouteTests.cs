@@ -1,5 +1,4 @@
 using System.Net;
-using Keralith.Core;
 using Keralith.Core.People;
 using Keralith.Testing;
 using Microsoft.AspNetCore.Routing;
@@ -133,7 +132,7 @@ public class RouteTests
 
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var visitors = new Dictionary<string, Visitor>();
-        foreach (var role in Enum.GetValues<Role>().Select(Words.Code))
+        foreach (var role in Enum.GetValues<Role>().Select(Code.Of))
             visitors[role] = await yard.SignedInAsync(role);
         foreach (var (route, who) in WhoMayOpen)
         {
@@ -185,7 +184,7 @@ public class RouteTests
     {
         await using var yard = await WebYard.OpenAsync();
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
-        foreach (var role in Enum.GetValues<Role>().Select(Words.Code))
+        foreach (var role in Enum.GetValues<Role>().Select(Code.Of))
         {
             var visitor = await yard.SignedInAsync(role);
             foreach (var (path, who) in WhoMayPress)

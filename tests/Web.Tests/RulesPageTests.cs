@@ -1,5 +1,4 @@
 using System.Net;
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Testing;
 using Keralith.Web.Drawings;

@@ -1,5 +1,3 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -65,7 +63,7 @@ public sealed partial class Hollowmere
         var hasher = new PasswordHasher<Actor>();
         foreach (var p in _scenario.People)
         {
-            var actor = new Actor(NewId(), p.Username, p.Name, Words.Parse<Role>(p.Role, Words.Code));
+            var actor = new Actor(NewId(), p.Username, p.Name, Code.Parse<Role>(p.Role));
             await people.AddAsync(actor, hasher.HashPassword(actor, Password), _cancel);
             _people[p.Username] = actor;
         }

@@ -1,6 +1,6 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Lifts;

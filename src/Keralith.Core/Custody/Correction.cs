@@ -41,7 +41,7 @@ public static class Correction
         inspectedOn > wrong.SignedOn
             ? $"The record was signed on {wrong.SignedOn:yyyy-MM-dd}: what it tells was seen by then, not later. A later look is an inspection of its own."
         : wrong.StoppedIt && verdict < wrong.Verdict && !role.May(Right.CloseVerdict)
-            ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person makes it milder."
+            ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person makes it milder."
         : null;
 
     /// <summary>The earlier day for the next full inspection: one set with the wrong record is kept, unless the correction sets a still earlier one.</summary>
@@ -62,7 +62,7 @@ public static class Correction
     public static string? RefusalToWithdraw(WrongRecord wrong, Role role) =>
         !role.May(Signs(wrong.Kind)) ? "Your role does not allow this."
         : wrong.StoppedIt && !role.May(Right.CloseVerdict)
-            ? $"It was signed as {Words.Code(wrong.Verdict)}: only a qualified person withdraws it."
+            ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person withdraws it."
         : null;
 
     /// <summary>Whether withdrawing puts the piece on hold: it does where it was a full inspection, for then nobody knows what the piece is like.</summary>

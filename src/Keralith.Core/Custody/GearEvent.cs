@@ -4,32 +4,29 @@ namespace Keralith.Core.Custody;
 public enum GearEventKind
 {
     /// <summary>It carried more than its rated load.</summary>
+    [Code("overload")]
     Overload,
 
     /// <summary>A load fell into it or was snatched.</summary>
+    [Code("shock")]
     Shock,
+
+    [Code("fire")]
     Fire,
+
+    [Code("chemical")]
     Chemical,
+
+    [Code("collision")]
     Collision,
+
+    [Code("lightning")]
     Lightning,
 }
 
 /// <summary>What is known of each kind of event: everything that was on the hook is held, and looked at for what it leaves behind (ASME B30.9, B30.10, B30.16, B30.26: removal after such an event until inspected).</summary>
 public static class GearEvents
 {
-    /// <summary>The kind's fixed code.</summary>
-    public static string Code(GearEventKind kind) =>
-        kind switch
-        {
-            GearEventKind.Overload => "overload",
-            GearEventKind.Shock => "shock",
-            GearEventKind.Fire => "fire",
-            GearEventKind.Chemical => "chemical",
-            GearEventKind.Collision => "collision",
-            GearEventKind.Lightning => "lightning",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
-        };
-
     /// <summary>The kind's name as people read it.</summary>
     public static string Name(GearEventKind kind) =>
         kind switch
@@ -40,7 +37,6 @@ public static class GearEvents
             GearEventKind.Chemical => "chemicals",
             GearEventKind.Collision => "collision or fall",
             GearEventKind.Lightning => "lightning or current",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
         };
 
     /// <summary>What to look at, beside every question of the inspection.</summary>
@@ -82,7 +78,6 @@ public static class GearEvents
                 "Arc marks, melted spots and welded wires, mostly at the bearing points and in hooks and swivels.",
                 "Bearings and brakes that current went through; controls and limiters of powered hoists.",
             ],
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
         };
 
     /// <summary>Why what is told of an event can't be recorded; null when it can.</summary>

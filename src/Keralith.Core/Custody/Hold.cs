@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 
@@ -8,18 +8,23 @@ namespace Keralith.Core.Custody;
 public enum HoldCause
 {
     /// <summary>Somebody had a doubt.</summary>
+    [Code("doubt")]
     Doubt,
 
     /// <summary>The tag or marking is missing or can't be read.</summary>
+    [Code("marking")]
     Marking,
 
     /// <summary>An inspection's verdict was hold.</summary>
+    [Code("verdict-hold")]
     VerdictHold,
 
     /// <summary>An inspection's verdict was remove.</summary>
+    [Code("verdict-remove")]
     VerdictRemove,
 
     /// <summary>Overload, shock load, fire, chemicals or collision.</summary>
+    [Code("event")]
     Event,
 }
 
@@ -81,7 +86,6 @@ public static class HoldRules
             VerdictKind.Fit or VerdictKind.Watch or VerdictKind.Incomplete => (HoldCause?)null,
             VerdictKind.Hold => HoldCause.VerdictHold,
             VerdictKind.Remove => HoldCause.VerdictRemove,
-            _ => throw new InvalidOperationException($"No such verdict: {signedAs}."),
         };
         var against = verdict.Findings.Where(f => f.Outcome >= Outcome.Hold).ToList();
         return
@@ -93,6 +97,17 @@ public static class HoldRules
             : cause;
     }
 
+    /// <summary>A hold's cause as people say it.</summary>
+    public static string Said(HoldCause cause) =>
+        cause switch
+        {
+            HoldCause.Doubt => "a doubt",
+            HoldCause.Marking => "marking missing",
+            HoldCause.VerdictHold => "verdict hold",
+            HoldCause.VerdictRemove => "verdict remove",
+            HoldCause.Event => "overload or accident",
+        };
+
     /// <summary>What is wanted before a hold of this cause is closed, in words.</summary>
     public static string Wants(HoldCause cause) =>
         cause switch
@@ -103,7 +118,6 @@ public static class HoldRules
                 "Wanted: a new tag fitted after its identity was proved, then a full, clean inspection of it.",
             HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event =>
                 "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
-            _ => throw new InvalidOperationException($"No such cause: {cause}."),
         };
 
     /// <summary>Whose move it is, in words.</summary>
@@ -117,7 +131,6 @@ public static class HoldRules
             HoldCause.VerdictHold or HoldCause.VerdictRemove when standing is VerdictKind.Fit or VerdictKind.Watch =>
                 "Inspected clean since: qualified person's move.",
             HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Qualified person's move.",
-            _ => throw new InvalidOperationException($"No such cause: {cause}."),
         };
 
     /// <summary>

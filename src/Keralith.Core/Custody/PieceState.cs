@@ -6,27 +6,35 @@ namespace Keralith.Core.Custody;
 public enum PieceState
 {
     /// <summary>Registered, not yet inspected.</summary>
+    [Code("new")]
     New,
 
     /// <summary>Accepted.</summary>
+    [Code("in-service")]
     InService,
 
     /// <summary>In the cage with one or more open holds.</summary>
+    [Code("held")]
     Held,
 
     /// <summary>Will never lift again.</summary>
+    [Code("condemned")]
     Condemned,
 
     /// <summary>Cut or crushed.</summary>
+    [Code("destroyed")]
     Destroyed,
 
     /// <summary>Can't be found. Found again, it goes to the cage.</summary>
+    [Code("missing")]
     Missing,
 }
 
 /// <summary>What may become of a piece, and what may not.</summary>
 public static class PieceLife
 {
+    private static readonly Refusal Retired = new("This piece is retired; nothing more can be recorded on it.");
+
     /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
     public static bool IsRetired(this PieceState state) => state is PieceState.Condemned or PieceState.Destroyed;
 
@@ -49,7 +57,7 @@ public static class PieceLife
     )
     {
         if (state.IsRetired())
-            return new Refusal("This piece is retired; nothing more can be recorded on it.");
+            return Retired;
         if (verdict == VerdictKind.Incomplete)
             return new Refusal(
                 "The inspection is not complete: every question needs an answer before it can be signed."
@@ -60,12 +68,12 @@ public static class PieceLife
             return PieceState.Held;
         return state switch
         {
+            PieceState.Condemned or PieceState.Destroyed => Retired,
             PieceState.New when kind is InspectionKind.Initial => PieceState.InService,
             PieceState.New => new Refusal("New gear needs its initial inspection before any other."),
             PieceState.InService => PieceState.InService,
             PieceState.Held => PieceState.InService,
             PieceState.Missing => new Refusal("This piece is missing; say that it is found first."),
-            _ => throw new InvalidOperationException($"No way on from {state}."),
         };
     }
 
@@ -91,7 +99,6 @@ public static class PieceLife
         {
             PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => PieceState.Condemned,
             PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
-            _ => throw new InvalidOperationException($"No way on from {state}."),
         };
 
     /// <summary>The state after destruction: only what is condemned is destroyed, so that the decision stands on record first.</summary>
@@ -103,12 +110,11 @@ public static class PieceLife
             PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => new Refusal(
                 "Only a condemned piece is destroyed; condemn it first."
             ),
-            _ => throw new InvalidOperationException($"No way on from {state}."),
         };
 
     /// <summary>The state after nobody could find it.</summary>
     public static Checked<PieceState> AfterLoss(PieceState state) =>
-        state.IsRetired() ? new Refusal("This piece is retired; nothing more can be recorded on it.")
+        state.IsRetired() ? Retired
         : state == PieceState.Missing ? new Refusal("It is missing already.")
         : PieceState.Missing;
 

@@ -1,6 +1,5 @@
 using System.Text;
 using System.Text.Json;
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
@@ -23,12 +22,11 @@ public static class CaseReader
         "uncertainty",
     ];
     private static readonly Dictionary<string, InspectionKind> Kinds = Enum.GetValues<InspectionKind>()
-        .ToDictionary(Words.Code);
-    private static readonly Dictionary<string, Found> Answers = Enum.GetValues<Found>().ToDictionary(Words.Code);
+        .ToDictionary(Code.Of);
+    private static readonly Dictionary<string, Found> Answers = Enum.GetValues<Found>().ToDictionary(Code.Of);
     private static readonly Dictionary<string, BaselineBasis> Bases = Enum.GetValues<BaselineBasis>()
-        .ToDictionary(Words.Code);
-    private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>()
-        .ToDictionary(Words.Code);
+        .ToDictionary(Code.Of);
+    private static readonly Dictionary<string, LimitOwner> Owners = Enum.GetValues<LimitOwner>().ToDictionary(Code.Of);
 
     /// <summary>Reads a case from JSON text.</summary>
     public static ReadResult<Case> Read(string json) => Read(Encoding.UTF8.GetBytes(json));

@@ -25,7 +25,7 @@ public static class CaseWriter
             foreach (var book in @case.Books)
                 json.WriteStringValue(book.Id);
             json.WriteEndArray();
-            json.WriteString("kind", Words.Code(@case.Kind));
+            json.WriteString("kind", Code.Of(@case.Kind));
             json.WritePropertyName("gear");
             Write(json, @case.Gear);
             if (@case.Limits.Count > 0)
@@ -95,7 +95,7 @@ public static class CaseWriter
     private static void Write(Utf8JsonWriter json, OwnLimit limit)
     {
         json.WriteStartObject();
-        json.WriteString("source", Words.Code(limit.Owner));
+        json.WriteString("source", Code.Of(limit.Owner));
         json.WriteString("criterion", limit.Criterion.Id);
         if (limit.Percent is { } percent)
             json.WriteNumber("percent", percent);
@@ -117,7 +117,7 @@ public static class CaseWriter
         switch (answer.Response)
         {
             case Chosen chosen:
-                json.WriteString("answer", Words.Code(chosen.Found));
+                json.WriteString("answer", Code.Of(chosen.Found));
                 break;
             case Counted counted:
                 json.WriteNumber("count", counted.Count);
@@ -127,7 +127,7 @@ public static class CaseWriter
                 if (measured.Baseline is { } baseline)
                     json.WriteString("baseline", baseline.ToString());
                 if (measured.Baseline is not null && measured.Basis != BaselineBasis.New)
-                    json.WriteString("baselineBasis", Words.Code(measured.Basis));
+                    json.WriteString("baselineBasis", Code.Of(measured.Basis));
                 if (measured.Uncertainty != default)
                     json.WriteString("uncertainty", measured.Uncertainty.ToString());
                 break;

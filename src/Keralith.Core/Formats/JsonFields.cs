@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Formats;

@@ -1,7 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 
 namespace Keralith.Core.Formats;
 
@@ -25,11 +25,11 @@ public static class LiftDocument
                 json.WriteStringValue(book.Id);
             json.WriteEndArray();
             if (lift.FourLegs is { } four)
-                json.WriteString("fourLegs", Words.Code(four));
+                json.WriteString("fourLegs", Code.Of(four));
             json.WriteStartObject("load");
             json.WriteString("weight", lift.Load.Weight.ToString());
             if (lift.Load.Basis is { } basis)
-                json.WriteString("basis", Words.Code(basis));
+                json.WriteString("basis", Code.Of(basis));
             if (lift.Load.Temperature is { } temperature)
                 json.WriteString("temperature", temperature.ToString());
             json.WriteEndObject();
@@ -101,7 +101,7 @@ public static class LiftDocument
 
     private static void Rigging(Utf8JsonWriter json, LegRigging rigging, decimal? angle)
     {
-        json.WriteString("hitch", Words.Code(rigging.Hitch));
+        json.WriteString("hitch", Code.Of(rigging.Hitch));
         var sling = rigging.Sling;
         json.WriteStartObject("sling");
         json.WriteString("family", sling.Gear.Family.Code);
@@ -133,7 +133,7 @@ public static class LiftDocument
             foreach (var row in table)
             {
                 json.WriteStartObject();
-                json.WriteString("hitch", Words.Code(row.Hitch));
+                json.WriteString("hitch", Code.Of(row.Hitch));
                 json.WriteString("angle", row.Angle.ToString());
                 json.WriteString("ratedLoad", Text(row.Load));
                 json.WriteEndObject();
@@ -156,7 +156,7 @@ public static class LiftDocument
         if (rigging.DoubleWrap)
             json.WriteBoolean("doubleWrap", true);
         if (rigging.Contact == Contact.Square)
-            json.WriteString("contact", Words.Code(rigging.Contact));
+            json.WriteString("contact", Code.Of(rigging.Contact));
         if (rigging.Reeved)
             json.WriteBoolean("reeved", true);
         if (rigging.Crossed)
@@ -175,7 +175,7 @@ public static class LiftDocument
                 Angle("pull", shackle.Pull);
                 Angle("collects", shackle.Collects);
                 if (shackle.Pin is { } pin)
-                    json.WriteString("pin", Words.Code(pin));
+                    json.WriteString("pin", Code.Of(pin));
                 break;
             case HookOnLift hook:
                 Angle("collects", hook.Collects);
@@ -191,7 +191,7 @@ public static class LiftDocument
                 Angle("angle", bolt.Angle);
                 Angle("outOfPlane", bolt.OutOfPlane);
                 if (bolt.Hole is { } hole)
-                    json.WriteString("hole", Words.Code(hole));
+                    json.WriteString("hole", Code.Of(hole));
                 if (bolt.Engaged is { } engaged)
                     json.WriteNumber("engaged", engaged);
                 if (bolt.Metal is { } metal)

@@ -1,5 +1,5 @@
 using System.Buffers;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Core.Formats;
 

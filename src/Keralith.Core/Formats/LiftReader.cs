@@ -1,8 +1,9 @@
 using System.Text;
 using System.Text.Json;
 using Keralith.Core.Gear;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Tags;
 
 namespace Keralith.Core.Formats;
 
@@ -15,12 +16,12 @@ public static class LiftReader
 
     private static readonly string[] RowNeeds = ["angle", "ratedLoad"];
     private static readonly string[] SlingExtras = ["tagRatings", "tagTable", "hottest"];
-    private static readonly Dictionary<string, LoadBasis> Bases = Enum.GetValues<LoadBasis>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, FourLegs> Fours = Enum.GetValues<FourLegs>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, Hitch> Hitches = Enum.GetValues<Hitch>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, Contact> Contacts = Enum.GetValues<Contact>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, PinKind> Pins = Enum.GetValues<PinKind>().ToDictionary(Words.Code);
-    private static readonly Dictionary<string, BoltHole> Holes = Enum.GetValues<BoltHole>().ToDictionary(Words.Code);
+    private static readonly Dictionary<string, LoadBasis> Bases = Enum.GetValues<LoadBasis>().ToDictionary(Code.Of);
+    private static readonly Dictionary<string, FourLegs> Fours = Enum.GetValues<FourLegs>().ToDictionary(Code.Of);
+    private static readonly Dictionary<string, Hitch> Hitches = Enum.GetValues<Hitch>().ToDictionary(Code.Of);
+    private static readonly Dictionary<string, Contact> Contacts = Enum.GetValues<Contact>().ToDictionary(Code.Of);
+    private static readonly Dictionary<string, PinKind> Pins = Enum.GetValues<PinKind>().ToDictionary(Code.Of);
+    private static readonly Dictionary<string, BoltHole> Holes = Enum.GetValues<BoltHole>().ToDictionary(Code.Of);
 
     /// <summary>The kinds a component may be.</summary>
     public static IReadOnlyList<string> ComponentKinds { get; } =

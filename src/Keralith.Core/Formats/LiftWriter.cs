@@ -1,6 +1,6 @@
 using System.Buffers;
 using System.Text.Json;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Core.Formats;
 
@@ -23,7 +23,7 @@ public static class LiftWriter
         using var json = new Utf8JsonWriter(buffer, indented ? JsonText.Indented : JsonText.Compact);
         json.WriteStartObject();
         json.WriteString("format", Format);
-        json.WriteString("outcome", Words.Code(result.Outcome));
+        json.WriteString("outcome", Code.Of(result.Outcome));
         json.WriteStartArray("legs");
         foreach (var leg in result.Legs)
             Write(json, leg);
@@ -59,7 +59,7 @@ public static class LiftWriter
         foreach (var remark in result.Remarks)
         {
             json.WriteStartObject();
-            json.WriteString("outcome", Words.Code(remark.Outcome));
+            json.WriteString("outcome", Code.Of(remark.Outcome));
             json.WriteString("text", remark.Text);
             json.WriteEndObject();
         }
@@ -99,7 +99,7 @@ public static class LiftWriter
         }
 
         json.WriteEndArray();
-        json.WriteString("outcome", Words.Code(piece.Outcome));
+        json.WriteString("outcome", Code.Of(piece.Outcome));
         json.WriteEndObject();
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core.Register;
+using Keralith.Core.Tags;
 
 namespace Keralith.Core.Formats;
 
@@ -94,7 +95,7 @@ public static class PieceDocument
         json.WriteBoolean("tagRead", entry.TagRead);
         List("tagEntries", entry.TagEntries);
         List(PieceEntryReader.Ratings, entry.TagWords.Ratings.Select(r => r.ToString()));
-        List("meets", entry.Surroundings.Chemicals.Select(Words.Code));
+        List("meets", entry.Surroundings.Chemicals.Select(Code.Of));
         List(PieceEntryReader.Members, entry.Members.Select(m => m.ToString()));
         json.WriteStartObject("fit");
         foreach (var (field, _) in PieceEntryReader.FitFields)
@@ -115,7 +116,7 @@ public static class PieceDocument
             json.WriteString("part", key.Part);
             json.WriteString("criterion", key.Criterion);
             json.WriteString("value", figure.Length.ToString());
-            json.WriteString("basis", Words.Code(figure.Basis));
+            json.WriteString("basis", Code.Of(figure.Basis));
             if (figure.Links is { } links)
                 json.WriteNumber("links", links);
             json.WriteEndObject();
@@ -247,12 +248,11 @@ public static class PieceDocument
             faults.AddRange(
                 fields
                     .Keys.Where(f =>
-                        f.StartsWith("meets:", StringComparison.Ordinal)
-                        && Words.Find<Markings.Chemical>(f[6..], Words.Code) is null
+                        f.StartsWith("meets:", StringComparison.Ordinal) && Code.Find<Chemical>(f[6..]) is null
                     )
                     .Select(f => new Fault(
                         "$.meets",
-                        $"found \"{f[6..]}\", expected some of {string.Join(", ", Enum.GetValues<Markings.Chemical>().Select(Words.Code))}"
+                        $"found \"{f[6..]}\", expected some of {string.Join(", ", Enum.GetValues<Chemical>().Select(Code.Of))}"
                     ))
             );
         }

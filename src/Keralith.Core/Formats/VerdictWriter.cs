@@ -1,7 +1,7 @@
 using System.Buffers;
 using System.Runtime.CompilerServices;
 using System.Text.Json;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 
 namespace Keralith.Core.Formats;
@@ -29,7 +29,7 @@ public static class VerdictWriter
     {
         json.WriteStartObject();
         json.WriteString("format", Format);
-        json.WriteString("verdict", Words.Code(verdict.Kind));
+        json.WriteString("verdict", Code.Of(verdict.Kind));
         json.WriteBoolean("complete", verdict.Complete);
         json.WriteStartArray("findings");
         foreach (var finding in verdict.Findings)
@@ -68,13 +68,13 @@ public static class VerdictWriter
         json.WriteStartObject();
         json.WriteString("criterion", finding.Criterion.Id);
         json.WriteString("part", finding.Part);
-        json.WriteString("outcome", Words.Code(finding.Outcome));
+        json.WriteString("outcome", Code.Of(finding.Outcome));
         Number(json, "consumed", finding.Governing.Consumed);
         if (finding.Governing.Figure is { } figure)
         {
             json.WriteStartObject("limit");
             Number(json, Unit(finding.Criterion), figure.Limit);
-            json.WriteString("comparator", Words.Code(figure.Comparator));
+            json.WriteString("comparator", Code.Of(figure.Comparator));
             json.WriteString("text", finding.LimitText);
             json.WriteEndObject();
         }
@@ -94,7 +94,7 @@ public static class VerdictWriter
             json.WriteStartObject();
             json.WriteString("book", book.Book);
             if (book.Outcome is { } outcome)
-                json.WriteString("outcome", Words.Code(outcome));
+                json.WriteString("outcome", Code.Of(outcome));
             else
                 json.WriteNull("outcome");
             if (book.Figure is { } limit)

@@ -93,7 +93,7 @@ public static class GearAttributes
                 FlagValue flag => flag.Value ? 2 : 1,
                 WholeValue whole => whole.Whole,
                 TextValue text => IndexOf(ByName[name].Choices, text.Value) + 1,
-                _ => throw new InvalidOperationException($"{name} can't be packed."),
+                _ => throw new System.Diagnostics.UnreachableException(),
             };
             packed |= (UInt128)(uint)code << shift;
         }

@@ -1,5 +1,3 @@
-using Keralith.Core.Gear.Families;
-
 namespace Keralith.Core.Gear;
 
 /// <summary>The families the product knows.</summary>

@@ -3,10 +3,19 @@ namespace Keralith.Core.Gear;
 /// <summary>The family groups a person is authorised for.</summary>
 public enum FamilyGroup
 {
+    [Code("sling")]
     Sling,
+
+    [Code("hardware")]
     Hardware,
+
+    [Code("hoist")]
     Hoist,
+
+    [Code("below-hook")]
     BelowHook,
+
+    [Code("site")]
     Site,
 }
 

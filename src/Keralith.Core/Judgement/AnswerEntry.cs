@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Judgement;
@@ -68,7 +68,7 @@ public sealed record AnswerEntry(
                     MeasuredAngle a => a.Value.ToString(),
                     Counted c => QuantityFormat.Number(c.Count),
                     Chosen => null,
-                    _ => throw new InvalidOperationException($"No such answer: {r}."),
+                    _ => throw new System.Diagnostics.UnreachableException(),
                 }
             )
             .OfType<string>()
@@ -80,7 +80,7 @@ public sealed record AnswerEntry(
             _ => null,
         };
         return new(
-            responses.Last() is Chosen chosen ? Words.Code(chosen.Found) : null,
+            responses.Last() is Chosen chosen ? Code.Of(chosen.Found) : null,
             values.Count == 0 ? null : string.Join("; ", values),
             criterion.IsPair && responses.Last() is Measured { Baseline: { } shortest } ? shortest.ToString() : null,
             uncertainty
@@ -94,7 +94,7 @@ public sealed record AnswerEntry(
     {
         if (criterion.IsAnswerChosen)
         {
-            return Words.Find<Found>(Answer, Words.Code) is { } found
+            return Code.Find<Found>(Answer) is { } found
                 ? new Chosen(found)
                 : new Refusal("Choose no fault, fault, can't tell or can't reach.");
         }

@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
@@ -8,18 +7,23 @@ namespace Keralith.Core.Judgement;
 public enum InspectionKind
 {
     /// <summary>Before first use of new, altered or repaired gear.</summary>
+    [Code("initial")]
     Initial,
 
     /// <summary>Before use, or by the calendar for hoists and hooks.</summary>
+    [Code("frequent")]
     Frequent,
 
     /// <summary>Complete, hands on every part, measured.</summary>
+    [Code("periodic")]
     Periodic,
 
     /// <summary>At the counter when gear comes back.</summary>
+    [Code("return")]
     Return,
 
     /// <summary>After a shock load, overload, fire, chemical or collision.</summary>
+    [Code("after-event")]
     AfterEvent,
 }
 
@@ -27,15 +31,19 @@ public enum InspectionKind
 public enum Found
 {
     /// <summary>No fault.</summary>
+    [Code("no")]
     No,
 
     /// <summary>The fault is there.</summary>
+    [Code("yes")]
     Yes,
 
     /// <summary>Can't tell.</summary>
+    [Code("unsure")]
     Unsure,
 
     /// <summary>Can't reach or see.</summary>
+    [Code("not-accessible")]
     NotAccessible,
 }
 
@@ -43,15 +51,19 @@ public enum Found
 public enum BaselineBasis
 {
     /// <summary>Measured on this piece when new.</summary>
+    [Code("new")]
     New,
 
     /// <summary>The maker's figure for the model.</summary>
+    [Code("catalogue")]
     Catalogue,
 
     /// <summary>A new piece of the same model.</summary>
+    [Code("twin")]
     Twin,
 
     /// <summary>Today's figure accepted when old gear was taken over: watch at best.</summary>
+    [Code("provisional")]
     Provisional,
 }
 
@@ -88,7 +100,10 @@ public sealed record Answer(Criterion Criterion, string Part, Response Response)
 /// <summary>Who set a limit beside the books.</summary>
 public enum LimitOwner
 {
+    [Code("site")]
     Site,
+
+    [Code("maker")]
     Maker,
 }
 

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 
 namespace Keralith.Core.Judgement;
 

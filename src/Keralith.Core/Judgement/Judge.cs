@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 
 namespace Keralith.Core.Judgement;
 
@@ -29,10 +29,9 @@ public static class Judge
         {
             Outcome.Remove => VerdictKind.Remove,
             Outcome.Hold => VerdictKind.Hold,
-            _ when missing.Count > 0 => VerdictKind.Incomplete,
+            Outcome.Watch or Outcome.Clear when missing.Count > 0 => VerdictKind.Incomplete,
             Outcome.Watch => VerdictKind.Watch,
             Outcome.Clear => VerdictKind.Fit,
-            _ => throw new InvalidOperationException($"No such outcome: {worst}."),
         };
         return new(kind, findings, missing);
     }
@@ -45,7 +44,7 @@ public static class Judge
             Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
             Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
             MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
-            _ => throw new InvalidOperationException($"No such response: {answer.Response}."),
+            _ => throw new System.Diagnostics.UnreachableException(),
         };
 
     /// <summary>Whether a criterion is asked in a kind of inspection.</summary>
@@ -58,7 +57,6 @@ public static class Judge
                 is AskedIn.Frequent
                     or AskedIn.Periodic,
             InspectionKind.Frequent or InspectionKind.Return => criterion.AskedIn is AskedIn.Frequent,
-            _ => throw new InvalidOperationException($"No such kind: {kind}."),
         };
 
     /// <summary>The required questions without an answer, by part and then in catalogue order.</summary>

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 
 namespace Keralith.Core.Judgement;
 
@@ -24,7 +24,7 @@ internal static class LimitJudgement
                     $"Can't be judged: {noRow.What}. Held until a qualified person decides."
                 ),
                 NoRow noRow => new(entry.Book, null) { From = entry.From, Said = $"{Sentence(noRow.What)}." },
-                _ => throw new InvalidOperationException($"No such resolution: {entry.Resolved}."),
+                _ => throw new System.Diagnostics.UnreachableException(),
             };
         }
 
@@ -109,7 +109,6 @@ internal static class LimitJudgement
                 Outcome.Hold,
             Weighed.MostlyUsed or Weighed.Provisional => Outcome.Watch,
             Weighed.Within => Outcome.Clear,
-            _ => throw new InvalidOperationException($"No such weighing: {weighed}."),
         };
 
     /// <summary>0 as new, 1 at the limit; 0 for a change the harmless way; null where nothing is allowed or the figure when new isn't known.</summary>

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Judgement;
@@ -184,6 +184,5 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
                 reference,
                 allowed == 0 ? Comparator.Below : comparator
             ),
-            _ => throw new InvalidOperationException($"No such comparator: {comparator}."),
         };
 }

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Judgement;
@@ -41,7 +41,6 @@ internal sealed class LimitWords(Reading reading)
             Weighed.Provisional =>
                 $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.",
             Weighed.Within => $"Within the limit of {limit}.{used}",
-            _ => throw new InvalidOperationException($"No such weighing: {finding.Weighed}."),
         };
     }
 

@@ -1,16 +1,24 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 
 namespace Keralith.Core.Judgement;
 
 /// <summary>The verdict of an inspection.</summary>
 public enum VerdictKind
 {
+    [Code("fit")]
     Fit,
+
+    [Code("watch")]
     Watch,
 
     /// <summary>Something required was not answered, and nothing is worse than watch.</summary>
+    [Code("incomplete")]
     Incomplete,
+
+    [Code("hold")]
     Hold,
+
+    [Code("remove")]
     Remove,
 }
 

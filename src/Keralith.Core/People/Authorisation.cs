@@ -23,7 +23,6 @@ public sealed record Authorisation(FamilyGroup Group, DateOnly Until)
             FamilyGroup.Hardware or FamilyGroup.Site => "hardware",
             FamilyGroup.Hoist => "hoists",
             FamilyGroup.BelowHook => "gear below the hook",
-            _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
         };
 
     /// <summary>Why somebody may not sign an inspection of a family on a day; null when they may. Without one, or past its day, they may draft.</summary>

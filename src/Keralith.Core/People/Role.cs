@@ -4,24 +4,31 @@ namespace Keralith.Core.People;
 public enum Role
 {
     /// <summary>Rigger, operator, millwright: looks gear over before every use. May stop, never release.</summary>
+    [Code("crew")]
     Crew,
 
     /// <summary>Storekeeper: hands out, takes back, keeps the cage.</summary>
+    [Code("stores")]
     Stores,
 
     /// <summary>Inspects under supervision; signs nothing alone.</summary>
+    [Code("trainee")]
     Trainee,
 
     /// <summary>The designated person: inspects, measures, signs.</summary>
+    [Code("inspector")]
     Inspector,
 
     /// <summary>The qualified person: rules on doubts, releases, condemns.</summary>
+    [Code("qualified")]
     Qualified,
 
     /// <summary>Supervisor or administrator: sites, stores, people, books.</summary>
+    [Code("admin")]
     Admin,
 
     /// <summary>Reads everything, changes nothing.</summary>
+    [Code("auditor")]
     Auditor,
 }
 

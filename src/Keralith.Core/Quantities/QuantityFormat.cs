@@ -12,7 +12,6 @@ public static class QuantityFormat
             LengthUnit.Metre => $"{QuantityText.Number(length.Millimetres / 1000)} m",
             LengthUnit.Inch => $"{InchFraction(length.Inches)} in",
             LengthUnit.Foot => $"{InchFraction(length.Inches / 12)} ft",
-            _ => throw new ArgumentOutOfRangeException(nameof(length), length.Unit, "No such unit."),
         };
 
     /// <summary>The exact mass in its own unit.</summary>
@@ -24,7 +23,6 @@ public static class QuantityFormat
             MassUnit.Tonne => $"{QuantityText.Number(mass.Kilograms / 1000)} t",
             MassUnit.Pound => $"{QuantityText.Number(mass.Pounds)} lb",
             MassUnit.ShortTon => $"{QuantityText.Number(mass.Pounds / 2000)} short ton",
-            _ => throw new ArgumentOutOfRangeException(nameof(mass), mass.Unit, "No such unit."),
         };
 
     /// <summary>The exact force in its own unit.</summary>
@@ -34,7 +32,6 @@ public static class QuantityFormat
             ForceUnit.Newton => $"{QuantityText.Number(force.Newtons)} N",
             ForceUnit.Kilonewton => $"{QuantityText.Number(force.Newtons / 1000)} kN",
             ForceUnit.PoundForce => $"{QuantityText.Number(force.Newtons / 4.4482216152605m)} lbf",
-            _ => throw new ArgumentOutOfRangeException(nameof(force), force.Unit, "No such unit."),
         };
 
     /// <summary>
@@ -54,7 +51,6 @@ public static class QuantityFormat
             MassUnit.ShortTon => $"{QuantityText.Number(Down(Settled(mass.Pounds / 2000)))} short ton",
             MassUnit.Tonne => $"{QuantityText.Number(Down(mass.Kilograms / 1000))} t",
             MassUnit.Kilogram or MassUnit.Gram => $"{Thousands(mass.Kilograms)} kg",
-            _ => throw new ArgumentOutOfRangeException(nameof(unit), unit, "No such unit."),
         };
 
     /// <summary>A mass somebody must carry, rounded up like <see cref="Rounded(Mass, MassUnit)"/> rounds down: a demand is never understated.</summary>

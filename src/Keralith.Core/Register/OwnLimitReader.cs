@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;

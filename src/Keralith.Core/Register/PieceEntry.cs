@@ -1,10 +1,10 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 
 namespace Keralith.Core.Register;
 

@@ -20,13 +20,13 @@ public static class PieceEntryFields
             ["ratedLoad"] = entry.RatedLoad?.ToString() ?? string.Empty,
             ["designFactor"] = entry.DesignFactor is { } factor ? QuantityFormat.Number(factor) : string.Empty,
             ["ratedFor"] = entry.RatedFor ?? string.Empty,
-            ["ratedAs"] = tag.RatedAs == default ? string.Empty : Words.Code(tag.RatedAs),
-            ["ratedHitch"] = tag.Hitch is { } hitch ? Words.Code(hitch) : string.Empty,
+            ["ratedAs"] = tag.RatedAs == default ? string.Empty : Code.Of(tag.RatedAs),
+            ["ratedHitch"] = tag.Hitch is { } hitch ? Code.Of(hitch) : string.Empty,
             ["ratedAngle"] = tag.Angle?.ToString() ?? string.Empty,
             [PieceEntryReader.Ratings] = string.Join('\n', tag.Ratings),
-            ["legibility"] = tag.Legibility == default ? string.Empty : Words.Code(tag.Legibility),
-            ["markingAt"] = tag.Place is { } place ? Words.Code(place) : string.Empty,
-            ["serviceClass"] = Words.Code(entry.ServiceClass),
+            ["legibility"] = tag.Legibility == default ? string.Empty : Code.Of(tag.Legibility),
+            ["markingAt"] = tag.Place is { } place ? Code.Of(place) : string.Empty,
+            ["serviceClass"] = Code.Of(entry.ServiceClass),
             ["inServiceSince"] = Day(entry.InServiceSince),
             ["calibrationDue"] = Day(entry.CalibrationDue),
             ["lotCount"] = entry.LotCount?.ToString() ?? string.Empty,
@@ -57,7 +57,7 @@ public static class PieceEntryFields
         {
             var (value, basis, links) = PieceEntryReader.Fields(key);
             fields[value] = figure.Length.ToString();
-            fields[basis] = Words.Code(figure.Basis);
+            fields[basis] = Code.Of(figure.Basis);
             if (figure.Links is { } count)
                 fields[links] = count.ToString();
         }

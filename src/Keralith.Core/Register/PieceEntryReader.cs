@@ -1,11 +1,9 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 
 namespace Keralith.Core.Register;
 
@@ -37,7 +35,7 @@ public sealed class PieceEntryReader
     public static string TagField(string code) => $"tag:{code}";
 
     /// <summary>The field name of a chemical's tick.</summary>
-    public static string ChemicalField(Chemical chemical) => $"meets:{Words.Code(chemical)}";
+    public static string ChemicalField(Chemical chemical) => $"meets:{Code.Of(chemical)}";
 
     /// <summary>The measures of a piece that need a figure when new, part by part, whichever books come to be worked to.</summary>
     public static IEnumerable<(Part Part, Criterion Criterion)> BaselinesOf(GearPiece gear) =>
@@ -176,7 +174,7 @@ public sealed class PieceEntryReader
         var factor = Read("designFactor", t => QuantityText.Bare(t, "4"));
         if (factor is <= 0 or > 20)
             Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
-        var service = Words.Find<ServiceClass>(Typed("serviceClass") ?? "normal", Words.Code);
+        var service = Code.Find<ServiceClass>(Typed("serviceClass") ?? "normal");
         if (service is null)
             Refuse("serviceClass", "Choose normal, heavy or severe.");
         var since = Date("inServiceSince");
@@ -253,10 +251,10 @@ public sealed class PieceEntryReader
 
     private TagWords Marked()
     {
-        var rated = Choice("ratedAs", RatedAs.RatedLoad, Words.Code);
-        var legibility = Choice("legibility", Legibility.Clear, Words.Code);
-        Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical, Words.Code);
-        MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag, Words.Code);
+        var rated = Choice("ratedAs", RatedAs.RatedLoad);
+        var legibility = Choice("legibility", Legibility.Clear);
+        Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical);
+        MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag);
         var angle = Read("ratedAngle", Angle.Read);
         if (angle?.Degrees is <= 0 or > 90)
             Refuse(
@@ -323,14 +321,14 @@ public sealed class PieceEntryReader
         return values;
     }
 
-    private T Choice<T>(string field, T usual, Func<T, string> codeOf)
+    private T Choice<T>(string field, T usual)
         where T : struct, Enum
     {
         if (Typed(field) is not { } typed)
             return usual;
-        if (Words.Find(typed, codeOf) is { } chosen)
+        if (Code.Find<T>(typed) is { } chosen)
             return chosen;
-        Refuse(field, $"\"{typed}\" should be one of {string.Join(", ", Enum.GetValues<T>().Select(codeOf))}.");
+        Refuse(field, $"\"{typed}\" should be one of {string.Join(", ", Enum.GetValues<T>().Select(Code.Of))}.");
         return usual;
     }
 
@@ -384,7 +382,7 @@ public sealed class PieceEntryReader
                 length = null;
             }
 
-            var basis = Words.Find<BaselineBasis>(Typed(basisField) ?? "new", Words.Code);
+            var basis = Code.Find<BaselineBasis>(Typed(basisField) ?? "new");
             if (basis is null)
                 Refuse(basisField, "Choose where the figure comes from.");
             int? links = null;

@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 
 namespace Keralith.Core.Register;
@@ -347,13 +346,13 @@ public static class RegisterColumns
         if (entry.TagRead && entry.TagEntries.Count > 0)
             cells[TagCarries] = string.Join(' ', entry.TagEntries);
         if (entry.Surroundings.Chemicals.Count > 0)
-            cells[Meets] = string.Join(' ', entry.Surroundings.Chemicals.Select(Words.Code));
+            cells[Meets] = string.Join(' ', entry.Surroundings.Chemicals.Select(Code.Of));
         var shared = entry
             .Baselines.GroupBy(b => ColumnOf(entry.Gear, b.Key.Part, Catalogue.Find(b.Key.Criterion)!))
             .ToList();
         var basis = entry.Baselines.Values.Select(b => b.Basis).Distinct().ToList();
         if (basis.Count == 1)
-            cells[Basis] = Words.Code(basis[0]);
+            cells[Basis] = Code.Of(basis[0]);
         foreach (var group in shared)
         {
             if (group.Key is { } column && basis.Count == 1 && group.Select(b => b.Value).Distinct().Count() == 1)
@@ -367,7 +366,7 @@ public static class RegisterColumns
             foreach (var (key, figure) in group)
             {
                 cells[PieceEntryReader.Fields(key).Value] =
-                    $"{figure.Length}{(figure.Links is { } n ? $" over {n} links" : string.Empty)}, {Words.Code(figure.Basis)}";
+                    $"{figure.Length}{(figure.Links is { } n ? $" over {n} links" : string.Empty)}, {Code.Of(figure.Basis)}";
             }
         }
 

@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 
 namespace Keralith.Core.Schedule;
@@ -6,8 +5,13 @@ namespace Keralith.Core.Schedule;
 /// <summary>How hard a piece is used.</summary>
 public enum ServiceClass
 {
+    [Code("normal")]
     Normal,
+
+    [Code("heavy")]
     Heavy,
+
+    [Code("severe")]
     Severe,
 }
 

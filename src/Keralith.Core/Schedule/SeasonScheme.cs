@@ -12,11 +12,22 @@ public sealed record SeasonMark(string Letter, string Colour, SeasonPattern Patt
 /// <summary>How a season's paint is laid.</summary>
 public enum SeasonPattern
 {
+    [Code("plain")]
     Plain,
+
+    [Code("two-bands")]
     TwoBands,
+
+    [Code("dots")]
     Dots,
+
+    [Code("slant")]
     Slant,
+
+    [Code("checks")]
     Checks,
+
+    [Code("ring")]
     Ring,
 }
 

@@ -1,5 +1,3 @@
-using System.Globalization;
-
 namespace Keralith.Core.Schedule;
 
 /// <summary>Reads a season scheme as a site enters it. The one place what a scheme may be is decided.</summary>
@@ -34,9 +32,9 @@ public static class SeasonSchemeReader
                 return new Refusal($"\"{line}\": the letter is one capital, A to Z.");
             if (!paints.Contains(words[1]))
                 return new Refusal($"\"{line}\": there is no paint {words[1]}. There are {string.Join(", ", paints)}.");
-            if (PatternOf(words[2]) is not { } pattern)
+            if (Code.Find<SeasonPattern>(words[2]) is not { } pattern)
                 return new Refusal(
-                    $"\"{line}\": there is no pattern {words[2]}. There are {string.Join(", ", Enum.GetValues<SeasonPattern>().Select(Code))}."
+                    $"\"{line}\": there is no pattern {words[2]}. There are {string.Join(", ", Enum.GetValues<SeasonPattern>().Select(Code.Of))}."
                 );
             read.Add(new(words[0], words[1], pattern));
         }
@@ -63,19 +61,9 @@ public static class SeasonSchemeReader
 
     /// <summary>A scheme's marks as they are entered.</summary>
     public static string Lines(SeasonScheme scheme) =>
-        string.Join('\n', scheme.Marks.Select(m => $"{m.Letter} {m.Colour} {Code(m.Pattern)}"));
+        string.Join('\n', scheme.Marks.Select(m => $"{m.Letter} {m.Colour} {Code.Of(m.Pattern)}"));
 
     /// <summary>Whether marks painted under one scheme mean the same under another.</summary>
     public static bool KeepsMarks(SeasonScheme before, SeasonScheme after) =>
         before.Months == after.Months && before.First == after.First && before.Marks.SequenceEqual(after.Marks);
-
-    private static SeasonPattern? PatternOf(string code) =>
-        Enum.GetValues<SeasonPattern>().Where(p => Code(p) == code).Select(p => (SeasonPattern?)p).FirstOrDefault();
-
-    private static string Code(SeasonPattern pattern) =>
-        pattern switch
-        {
-            SeasonPattern.TwoBands => "two-bands",
-            _ => pattern.ToString().ToLower(CultureInfo.InvariantCulture),
-        };
 }

@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Keralith.Core;
 using Keralith.Core.People;
 
 namespace Keralith.Data.Exchange;

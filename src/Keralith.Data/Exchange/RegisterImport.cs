@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 

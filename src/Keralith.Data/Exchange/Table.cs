@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text;
 using CsvHelper;
 using CsvHelper.Configuration;
-using Keralith.Core;
 using MiniExcelLibs;
 using MiniExcelLibs.OpenXml;
 

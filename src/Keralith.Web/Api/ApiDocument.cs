@@ -1,6 +1,4 @@
 using System.Text.Json.Nodes;
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
@@ -181,7 +179,7 @@ internal static class ApiDocument
                 ),
                 ("tagEntries", List(Text("Code of an entry the marking carries."))),
                 ("tagRatings", List(Text("Hitch, angle if named, load: basket 60 deg 12200 lb."))),
-                ("meets", List(OneOf(Enum.GetValues<Core.Markings.Chemical>().Select(Words.Code)))),
+                ("meets", List(OneOf(Enum.GetValues<Core.Tags.Chemical>().Select(Code.Of)))),
                 ("members", List(Text("A kit's roster: count; name; rated load or -; bears or spare; mark."))),
                 (
                     "fit",
@@ -195,12 +193,12 @@ internal static class ApiDocument
                             ("part", Text("The part's path.")),
                             ("criterion", Text("The measure's id.")),
                             ("value", Text("The figure when new, with its unit.")),
-                            ("basis", OneOf(Enum.GetValues<BaselineBasis>().Select(Words.Code), "Default new.")),
+                            ("basis", OneOf(Enum.GetValues<BaselineBasis>().Select(Code.Of), "Default new.")),
                             ("links", Whole("Over how many links."))
                         )
                     )
                 ),
-                ("state", OneOf(Enum.GetValues<Core.Custody.PieceState>().Select(Words.Code), "Written only.")),
+                ("state", OneOf(Enum.GetValues<Core.Custody.PieceState>().Select(Code.Of), "Written only.")),
                 ("verdict", Text("The last verdict; written only.")),
                 ("mayBeUsed", new() { Type = JsonSchemaType.Boolean, Description = "Written only." }),
                 ("reasons", List(Text("Why it may not be used; written only."))),
@@ -215,14 +213,14 @@ internal static class ApiDocument
             ["format", "gear"],
             ("format", Only(CaseReader.Format)),
             ("ruleBooks", List(OneOf(RuleBookShelf.All.Select(b => b.Id), "Default asme."))),
-            ("kind", OneOf(Enum.GetValues<InspectionKind>().Select(Words.Code), "Default periodic.")),
+            ("kind", OneOf(Enum.GetValues<InspectionKind>().Select(Code.Of), "Default periodic.")),
             ("gear", Gear()),
             (
                 "limits",
                 List(
                     Object(
                         ["source", "criterion"],
-                        ("source", OneOf(Enum.GetValues<LimitOwner>().Select(Words.Code))),
+                        ("source", OneOf(Enum.GetValues<LimitOwner>().Select(Code.Of))),
                         ("criterion", OneOf(Core.Register.OwnLimitReader.Criteria.Select(c => c.Id))),
                         ("percent", Number("Change allowed, in percent of the baseline, 0 and over.")),
                         ("absolute", Text("A quantity with its unit.")),
@@ -237,11 +235,11 @@ internal static class ApiDocument
                         ["criterion", "part"],
                         ("criterion", OneOf(Catalogue.All.Select(c => c.Id))),
                         ("part", Text("Such as leg-1/hook.")),
-                        ("answer", OneOf(Enum.GetValues<Found>().Select(Words.Code), "For faults and tests.")),
+                        ("answer", OneOf(Enum.GetValues<Found>().Select(Code.Of), "For faults and tests.")),
                         ("value", Text("For measures: the figure with its unit, such as 1.43 in.")),
                         ("count", Whole("For counts, 0 and over.")),
                         ("baseline", Text("The original, catalogue or nominal figure with its unit.")),
-                        ("baselineBasis", OneOf(Enum.GetValues<BaselineBasis>().Select(Words.Code), "Default new.")),
+                        ("baselineBasis", OneOf(Enum.GetValues<BaselineBasis>().Select(Code.Of), "Default new.")),
                         ("uncertainty", Text("Of the instrument, with its unit."))
                     )
                 )
@@ -272,14 +270,13 @@ internal static class ApiDocument
                 ("members", Whole("How many belong to it.")),
                 ("links", List(Whole("The least, then the most links of a leg.")))
             ),
-            _ => throw new InvalidOperationException($"No such attribute kind: {a.Kind}."),
         };
 
     private static OpenApiSchema Verdict() =>
         Object(
             ["format", "verdict", "complete", "findings", "missing"],
             ("format", Only(VerdictWriter.Format)),
-            ("verdict", OneOf(Enum.GetValues<VerdictKind>().Select(Words.Code))),
+            ("verdict", OneOf(Enum.GetValues<VerdictKind>().Select(Code.Of))),
             ("complete", new() { Type = JsonSchemaType.Boolean }),
             (
                 "findings",
@@ -338,7 +335,7 @@ internal static class ApiDocument
             )
         );
 
-    private static OpenApiSchema Outcomes() => OneOf(Enum.GetValues<Outcome>().Select(Words.Code));
+    private static OpenApiSchema Outcomes() => OneOf(Enum.GetValues<Outcome>().Select(Code.Of));
 
     private static OpenApiSchema Errors() =>
         Object(

@@ -2,7 +2,7 @@ using System.Buffers;
 using System.Threading.RateLimiting;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Keralith.Web.Security;
 
 namespace Keralith.Web.Api;

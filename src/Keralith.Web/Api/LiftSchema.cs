@@ -1,7 +1,7 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Gear;
+using Keralith.Core.Lifts;
+using Keralith.Core.Tags;
 using Microsoft.OpenApi;
 using static Keralith.Web.Api.ApiDocument;
 
@@ -18,7 +18,7 @@ internal static class LiftSchema
             (
                 "fourLegs",
                 OneOf(
-                    Enum.GetValues<FourLegs>().Select(Words.Code),
+                    Enum.GetValues<FourLegs>().Select(Code.Of),
                     "Default three-share where legs are symmetric, two-carry on a geometry."
                 )
             ),
@@ -27,7 +27,7 @@ internal static class LiftSchema
                 Object(
                     ["weight"],
                     ("weight", Text("With its unit, over 0.")),
-                    ("basis", OneOf(Enum.GetValues<LoadBasis>().Select(Words.Code))),
+                    ("basis", OneOf(Enum.GetValues<LoadBasis>().Select(Code.Of))),
                     ("temperature", Text("At the load end of the slings, such as 620 F."))
                 )
             ),
@@ -87,13 +87,13 @@ internal static class LiftSchema
 
     private static (string, OpenApiSchema)[] Rigging() =>
         [
-            ("hitch", OneOf(Enum.GetValues<Hitch>().Select(Words.Code))),
+            ("hitch", OneOf(Enum.GetValues<Hitch>().Select(Code.Of))),
             ("sling", Sling()),
             ("components", List(Component(LiftReader.ComponentKinds))),
             ("chokeAngle", Text("0 to 180 deg.")),
             ("bendRatio", Number("D/d, over 0.")),
             ("doubleWrap", Flag()),
-            ("contact", OneOf(Enum.GetValues<Contact>().Select(Words.Code), "Default round.")),
+            ("contact", OneOf(Enum.GetValues<Contact>().Select(Code.Of), "Default round.")),
             ("reeved", Flag()),
             ("crossed", Flag()),
         ];
@@ -111,7 +111,7 @@ internal static class LiftSchema
         sling.Properties["tagTable"] = List(
             Object(
                 ["hitch", "angle", "ratedLoad"],
-                ("hitch", OneOf(Enum.GetValues<Hitch>().Select(Words.Code))),
+                ("hitch", OneOf(Enum.GetValues<Hitch>().Select(Code.Of))),
                 ("angle", Text("Least angle from the horizontal.")),
                 ("ratedLoad", Text("The whole sling's."))
             )
@@ -128,12 +128,12 @@ internal static class LiftSchema
             ("designFactor", Number("Has no effect.")),
             ("pull", Text("Shackle: off the bow's axis.")),
             ("collects", Text("Shackle, hook, link: included angle.")),
-            ("pin", OneOf(Enum.GetValues<PinKind>().Select(Words.Code), "Shackle.")),
+            ("pin", OneOf(Enum.GetValues<PinKind>().Select(Code.Of), "Shackle.")),
             ("shoulder", Flag()),
             ("seated", Flag()),
             ("angle", Text("Eye bolt: off its axis.")),
             ("outOfPlane", Text("Eye bolt.")),
-            ("hole", OneOf(Enum.GetValues<BoltHole>().Select(Words.Code), "Eye bolt.")),
+            ("hole", OneOf(Enum.GetValues<BoltHole>().Select(Code.Of), "Eye bolt.")),
             ("engaged", Number("Eye bolt: diameters of thread.")),
             ("metal", Text("Eye bolt: what the hole is in.")),
             ("offPlumb", Text("Hoist.")),
@@ -166,7 +166,7 @@ internal static class LiftSchema
     private static OpenApiSchema Kilograms(string what) =>
         new() { Type = JsonSchemaType.Number | JsonSchemaType.Null, Description = $"{what}, in kilograms." };
 
-    private static OpenApiSchema Outcome() => OneOf(Enum.GetValues<LiftOutcome>().Select(Words.Code));
+    private static OpenApiSchema Outcome() => OneOf(Enum.GetValues<LiftOutcome>().Select(Code.Of));
 
     private static OpenApiSchema Point() => List(Text("x, y, z with units, z up."));
 

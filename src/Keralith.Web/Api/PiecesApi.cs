@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Keralith.Core;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
@@ -166,9 +165,9 @@ internal static class PiecesApi
     ) => PieceDocument.Write(json, row.Entry(baselines), stores, standing =>
         {
             var use = row.UseOn(context.RequestServices.GetRequiredService<Here>().Today, site);
-            standing.WriteString("state", Words.Code(row.State));
+            standing.WriteString("state", Code.Of(row.State));
             if (row.Verdict is { } verdict)
-                standing.WriteString("verdict", Words.Code(verdict));
+                standing.WriteString("verdict", Code.Of(verdict));
             standing.WriteBoolean("mayBeUsed", use.MayBeUsed);
             standing.WriteStartArray("reasons");
             foreach (var reason in use.Reasons)

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Microsoft.AspNetCore.Html;

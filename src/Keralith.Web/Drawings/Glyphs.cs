@@ -1,6 +1,5 @@
-using Keralith.Core;
 using Keralith.Core.Judgement;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Drawings;
@@ -38,7 +37,7 @@ public static class Glyphs
             $"""<span class="outcome outcome-{code}"><svg class="glyph glyph-{code}" viewBox="0 0 24 24" aria-hidden="true" focusable="false">{Shape(code)}</svg>{code}</span>"""
         );
 
-    public static IHtmlContent Word(VerdictKind verdict) => Word(Words.Code(verdict));
+    public static IHtmlContent Word(VerdictKind verdict) => Word(Code.Of(verdict));
 
     /// <summary>A lift's mark with its word.</summary>
     public static IHtmlContent Word(LiftOutcome outcome)
@@ -57,7 +56,6 @@ public static class Glyphs
             LiftOutcome.Caution => "watch",
             LiftOutcome.Ask => "hold",
             LiftOutcome.Overloaded or LiftOutcome.NotPermitted => "remove",
-            _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, null),
         };
 
     /// <summary>A lift's outcome as people read it.</summary>
@@ -69,7 +67,6 @@ public static class Glyphs
             LiftOutcome.Ask => "ask first",
             LiftOutcome.Overloaded => "overloaded",
             LiftOutcome.NotPermitted => "not permitted",
-            _ => throw new ArgumentOutOfRangeException(nameof(outcome), outcome, null),
         };
 
     /// <summary>A mark as part of a drawing, in a box of a given size.</summary>

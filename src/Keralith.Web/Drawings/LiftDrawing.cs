@@ -1,6 +1,6 @@
 using System.Globalization;
-using Keralith.Core.Lifting;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
+using Keralith.Core.Tags;
 using Keralith.Web.Lifts;
 using Microsoft.AspNetCore.Html;
 
@@ -59,18 +59,18 @@ public static class LiftDrawing
         Hook(s, 40, 16);
         switch (hitch)
         {
-            case Core.RatedLoad.Hitch.Vertical:
+            case Core.Tags.Hitch.Vertical:
                 s.Line(40, 16, 40, 66, "outline");
                 s.Circle(40, 69, 3);
                 s.Rect(18, 72, 44, 20, 1);
                 break;
-            case Core.RatedLoad.Hitch.Choker:
+            case Core.Tags.Hitch.Choker:
                 s.Circle(40, 78, 15);
                 s.Path("M40 16V58M40 58C30 60 25 68 24 78a16 16 0 1 0 32 0C55 68 50 60 42 57", "thin");
                 s.Line(40, 16, 40, 62, "outline");
                 s.Circle(42, 61, 3);
                 break;
-            case Core.RatedLoad.Hitch.Basket:
+            case Core.Tags.Hitch.Basket:
                 s.Circle(40, 76, 14);
                 s.Path("M40 16L26 76a14 14 0 0 0 28 0Z", "lift-leg");
                 break;
@@ -85,10 +85,9 @@ public static class LiftDrawing
     public static string Words(Hitch hitch) =>
         hitch switch
         {
-            Core.RatedLoad.Hitch.Vertical => "Straight",
-            Core.RatedLoad.Hitch.Choker => "Choker",
-            Core.RatedLoad.Hitch.Basket => "Basket",
-            _ => throw new ArgumentOutOfRangeException(nameof(hitch), hitch, null),
+            Core.Tags.Hitch.Vertical => "Straight",
+            Core.Tags.Hitch.Choker => "Choker",
+            Core.Tags.Hitch.Basket => "Basket",
         };
 
     private static void Hook(Sheet s, double x, double y) =>

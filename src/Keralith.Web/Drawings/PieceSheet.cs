@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 
 namespace Keralith.Web.Drawings;

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Drawings;

@@ -47,7 +47,6 @@ public static class SeasonSwatch
                 true
             ),
             SeasonPattern.Ring => ("M12 2.5H32a9.5 9.5 0 0 1 0 19H12a9.5 9.5 0 0 1 0 -19z", 2.6f, false),
-            _ => throw new InvalidOperationException($"No such pattern: {pattern}."),
         };
 
     /// <summary>The same, as text of SVG.</summary>

@@ -1,5 +1,5 @@
 using System.Globalization;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 using Keralith.Core.Wear;
 using Microsoft.AspNetCore.Html;
@@ -134,6 +134,6 @@ public static class WearDrawing
             Wearing { DaysToLimit: 0 } => "At the limit by the rate seen.",
             Wearing w =>
                 $"At the rate seen the limit is reached about {w.LimitDay:yyyy-MM-dd}; between {w.LastDay.AddDays(w.SoonestDays):yyyy-MM-dd} and {(w.LatestDays is { } latest ? w.LastDay.AddDays(latest).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : "never")} by the middle half of the rates.",
-            _ => throw new InvalidOperationException("No such forecast."),
+            _ => throw new System.Diagnostics.UnreachableException(),
         };
 }

@@ -1,5 +1,5 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Data.Exchange;

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Data;
 
 namespace Keralith.Web.Files;
@@ -13,13 +12,7 @@ internal static class Upload
     public static async Task<Checked<NewFile>> PhotoAsync(IFormFile? file, string title, CancellationToken cancel) =>
         file is null
             ? new Refusal("Choose a picture.")
-            : await ReadAsync(
-                file,
-                FileStore.Code(FileKind.Photo),
-                title.Length > 120 ? title[..120] : title,
-                null,
-                cancel
-            );
+            : await ReadAsync(file, Code.Of(FileKind.Photo), title.Length > 120 ? title[..120] : title, null, cancel);
 
     public static async Task<Checked<NewFile>> ReadAsync(
         IFormFile? file,
@@ -31,7 +24,7 @@ internal static class Upload
     {
         if (file is null)
             return new Refusal("Choose a file.");
-        if (Words.Find<FileKind>(kind, FileStore.Code) is not { } known)
+        if (Code.Find<FileKind>(kind) is not { } known)
             return new Refusal("Choose what it is.");
         if (string.IsNullOrWhiteSpace(title))
             return new Refusal("Write its name or number.");

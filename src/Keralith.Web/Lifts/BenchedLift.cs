@@ -1,6 +1,5 @@
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
-using Keralith.Core.RatedLoad;
 using Keralith.Data;
 
 namespace Keralith.Web.Lifts;

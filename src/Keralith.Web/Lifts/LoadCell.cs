@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net.Sockets;
 using System.Text;
 using System.Text.Json;
-using Keralith.Core;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Web.Lifts;

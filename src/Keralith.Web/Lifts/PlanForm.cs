@@ -1,4 +1,4 @@
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 
 namespace Keralith.Web.Lifts;
 

@@ -1,7 +1,7 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
 using Keralith.Core.Schedule;
+using Keralith.Core.Tags;
 using Keralith.Data;
 
 namespace Keralith.Web.Pages;
@@ -55,7 +55,6 @@ public static class Say
             FamilyGroup.Hoist => "Hoists",
             FamilyGroup.BelowHook => "Below the hook",
             FamilyGroup.Site => "Not for lifting",
-            _ => throw new ArgumentOutOfRangeException(nameof(group), group, null),
         };
 
     public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
@@ -74,7 +73,6 @@ public static class Say
             InspectionKind.Periodic => "Periodic inspection",
             InspectionKind.Return => "Return check",
             InspectionKind.AfterEvent => "After-event inspection",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
         };
 
     public static string Due(DateOnly? due, DateOnly today) =>
@@ -89,7 +87,6 @@ public static class Say
             Core.Judgement.Found.Yes => "Fault",
             Core.Judgement.Found.Unsure => "Can't tell",
             Core.Judgement.Found.NotAccessible => "Can't reach",
-            _ => throw new ArgumentOutOfRangeException(nameof(found), found, null),
         };
 
     public static string Rated(RatedAs rated) =>
@@ -99,7 +96,6 @@ public static class Say
             RatedAs.WorkingLoadLimit => "working load limit",
             RatedAs.SafeWorkingLoad => "safe working load",
             RatedAs.Capacity => "capacity",
-            _ => throw new ArgumentOutOfRangeException(nameof(rated), rated, null),
         };
 
     public static string Legible(Legibility legibility) =>
@@ -108,7 +104,6 @@ public static class Say
             Legibility.Clear => "at arm's length",
             Legibility.Hard => "with cleaning or a lamp",
             Legibility.Unreadable => "not in full",
-            _ => throw new ArgumentOutOfRangeException(nameof(legibility), legibility, null),
         };
 
     public static string Place(MarkingPlace place) =>
@@ -120,7 +115,6 @@ public static class Say
             MarkingPlace.Stamped => "stamped",
             MarkingPlace.Plate => "on a plate",
             MarkingPlace.SewnLabel => "on a sewn label",
-            _ => throw new ArgumentOutOfRangeException(nameof(place), place, null),
         };
 
     public static string File(FileKind kind) =>
@@ -133,7 +127,6 @@ public static class Say
             FileKind.TagPhoto => "picture of the marking",
             FileKind.Drawing => "drawing",
             FileKind.Other => "other paper",
-            _ => throw new ArgumentOutOfRangeException(nameof(kind), kind, null),
         };
 
     public static string Basis(BaselineBasis basis) =>
@@ -143,6 +136,5 @@ public static class Say
             BaselineBasis.Catalogue => "maker's catalogue",
             BaselineBasis.Twin => "a new twin",
             BaselineBasis.Provisional => "provisional (watch at best)",
-            _ => throw new ArgumentOutOfRangeException(nameof(basis), basis, null),
         };
 }

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.Mvc.RazorPages;

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Data;
 using Keralith.Web.Drawings;
 using Keralith.Web.Pages;
@@ -68,7 +67,7 @@ public static class Certificate
             );
         else if (i.CorrectsWhy is { } corrects)
             ink.Text(Margin, 35.5, $"In the place of record {i.Corrects}: {corrects}", new(3.2), 184);
-        ink.Text(150, 24, Words.Code(i.Verdict).ToUpperInvariant(), new(9, Bold: true), 46);
+        ink.Text(150, 24, Code.Of(i.Verdict).ToUpperInvariant(), new(9, Bold: true), 46);
         ink.Box(147, 15, 49, 13);
         ink.Drawing(
             Margin,
@@ -139,7 +138,7 @@ public static class Certificate
         ink.Text(
             42,
             Top + 7,
-            $"{facts.Piece.Mark}, {facts.Inspection.InspectedOn:yyyy-MM-dd}, {Words.Code(facts.Inspection.Verdict)}",
+            $"{facts.Piece.Mark}, {facts.Inspection.InspectedOn:yyyy-MM-dd}, {Code.Of(facts.Inspection.Verdict)}",
             new(4.2, Bold: true),
             150
         );

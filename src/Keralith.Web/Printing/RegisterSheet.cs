@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Data;
 
 namespace Keralith.Web.Printing;
@@ -18,9 +17,7 @@ public static class RegisterSheet
         ("Maker, serial", 56, p => $"{p.Maker} {p.Serial}"),
         ("Rated load, as marked", 34, p => p.RatedLoad?.ToString() ?? "not known"),
         ("Where", 44, p => $"{p.Store} {p.Peg}"),
-        ("State", 22, p =>
-            p.Verdict is { } verdict ? $"{Words.Code(p.State)}, {Words.Code(verdict)}" : Words.Code(p.State)
-        ),
+        ("State", 22, p => p.Verdict is { } verdict ? $"{Code.Of(p.State)}, {Code.Of(verdict)}" : Code.Of(p.State)),
         ("Periodic", 24, p => p.PeriodicDue?.ToString("yyyy-MM-dd") ?? "never"),
     ];
 

@@ -1,5 +1,4 @@
 using System.Security.Claims;
-using Keralith.Core;
 using Keralith.Core.People;
 using Keralith.Data;
 
@@ -8,8 +7,7 @@ namespace Keralith.Web.Security;
 /// <summary>Who is signed in, read from the cookie's claims.</summary>
 internal static class ClaimsReading
 {
-    public static Role? Role(this ClaimsPrincipal user) =>
-        Words.Find<Role>(user.FindFirstValue(ClaimTypes.Role), Words.Code);
+    public static Role? Role(this ClaimsPrincipal user) => Code.Find<Role>(user.FindFirstValue(ClaimTypes.Role));
 
     public static Actor? Actor(this ClaimsPrincipal user) =>
         Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) && user.Role() is { } role
@@ -23,7 +21,7 @@ internal static class ClaimsReading
                     new(ClaimTypes.NameIdentifier, actor.Id.ToString()),
                     new("username", actor.Username),
                     new(ClaimTypes.Name, actor.Name),
-                    new(ClaimTypes.Role, Words.Code(actor.Role)),
+                    new(ClaimTypes.Role, Code.Of(actor.Role)),
                 ],
                 scheme
             )

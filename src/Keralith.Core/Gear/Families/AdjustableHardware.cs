@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Eye bolts, eye nuts, swivel hoist rings, turnbuckles (ASME B30.26, chapter 26-2).</summary>
 internal static class AdjustableHardware

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Alloy chain slings (ASME B30.9, chapter 9-1).</summary>
 internal static class AlloyChainSling

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Lifting clamps and beams (ASME B30.20), and fixed lifting points.</summary>
 internal static class BelowHook

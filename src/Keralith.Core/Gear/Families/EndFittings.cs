@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>The part at the lower end: a hook, a link or a shackle, whichever is stated; none where nothing is.</summary>
 internal static class EndFittings

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Hand-chain and powered hoists (ASME B30.16), lever and rope-grip hoists (ASME B30.21).</summary>
 internal static class Hoists

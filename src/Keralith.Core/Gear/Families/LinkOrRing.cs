@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Links and rings on their own (ASME B30.26, chapter 26-4).</summary>
 internal static class LinkOrRing

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Rope clips, wedge sockets, swivels, rigging blocks, load indicators (ASME B30.26, chapters 26-3 to 26-6).</summary>
 internal static class OtherHardware

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Cargo nets, sling kits, and restraints that are registered only to be told apart.</summary>
 internal static class SiteGear

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Metal mesh, fiber rope and web slings, and roundslings (ASME B30.9, chapters 9-3 to 9-6).</summary>
 internal static class SyntheticAndMeshSlings

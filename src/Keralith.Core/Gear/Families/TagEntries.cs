@@ -1,4 +1,4 @@
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Entries many markings carry.</summary>
 internal static class TagEntries

@@ -1,6 +1,4 @@
-using Keralith.Core.Criteria;
-
-namespace Keralith.Core.Gear.Families;
+namespace Keralith.Core.Gear;
 
 /// <summary>Wire rope slings (ASME B30.9, chapter 9-2).</summary>
 internal static class WireRopeSling

@@ -62,7 +62,6 @@ public sealed class SignInModel(Here here, SiteStore sites, PeopleStore people, 
             Role.Qualified => "release, condemn",
             Role.Admin => "set the site up",
             Role.Auditor => "read everything, change nothing",
-            _ => throw new ArgumentOutOfRangeException(nameof(role), role, null),
         };
 
     private async Task LoadAsync()

@@ -37,7 +37,7 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
         );
         var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
         var chosen = Enum.GetValues<GearEventKind>()
-            .Where(k => GearEvents.Code(k) == kind)
+            .Where(k => Code.Of(k) == kind)
             .Select(k => (GearEventKind?)k)
             .FirstOrDefault();
         if (chosen is null)

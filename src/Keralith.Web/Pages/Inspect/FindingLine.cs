@@ -1,5 +1,5 @@
 using System.Text.Json;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 
 namespace Keralith.Web.Pages.Inspect;
 

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Files;

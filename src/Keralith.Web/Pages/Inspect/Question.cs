@@ -1,6 +1,5 @@
 using System.Text;
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Data;
@@ -68,7 +67,7 @@ public sealed record Question(
             html.Append("<span class=\"fault\" role=\"alert\">").Append(Encode(Fault)).Append("</span>");
         if (Finding is { } finding)
         {
-            html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Words.Code(finding.Outcome))).Append(' ');
+            html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Code.Of(finding.Outcome))).Append(' ');
             if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear)
                 html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
             if (Answer?.Entry.Readings is { Count: > 1 } readings)
@@ -85,7 +84,7 @@ public sealed record Question(
                                 ", ",
                                 finding
                                     .Books.Where(b => b.Outcome is not null)
-                                    .Select(b => $"{b.Book} {Words.Code(b.Outcome!.Value)}")
+                                    .Select(b => $"{b.Book} {Code.Of(b.Outcome!.Value)}")
                             )
                         )
                     )

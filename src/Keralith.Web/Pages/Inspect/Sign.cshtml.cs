@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
@@ -67,7 +66,7 @@ public sealed class SignModel(
     {
         if (!Here.May(Right.SignInspection))
             return Forbid();
-        Typed = new(Words.Find<VerdictKind>(verdict, Words.Code), Short(reason), Short(instrumentReason));
+        Typed = new(Code.Find<VerdictKind>(verdict), Short(reason), Short(instrumentReason));
         return await SignedAsync(
             id,
             password,

@@ -1,7 +1,7 @@
 using System.Text.Json;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Security;

@@ -1,6 +1,5 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
@@ -101,7 +100,7 @@ public sealed class Walk
         Verdict
             .Findings.Where(f => f.Outcome > Outcome.Clear)
             .GroupBy(f => f.Part)
-            .ToDictionary(g => g.Key, g => Words.Code(g.Max(f => f.Outcome)));
+            .ToDictionary(g => g.Key, g => Code.Of(g.Max(f => f.Outcome)));
 
     public string Progress =>
         Verdict.Missing.Count switch
@@ -159,7 +158,7 @@ public sealed class Walk
         && _answers.TryGetValue((mine.Part, mine.Criterion), out var theirs)
         && theirs.Entry != mine.Entry
         && theirs.Entry is not { Answer: null, Value: null }
-            ? $"{theirs.SavedBy} entered {(theirs.Entry.Value ?? (Words.Find<Found>(theirs.Entry.Answer, Words.Code) is { } found ? Say.Found(found) : theirs.Entry.Answer))} at {theirs.SavedAt:HH:mm} UTC, after this page was opened. Yours is the later and is kept: agree which is right."
+            ? $"{theirs.SavedBy} entered {(theirs.Entry.Value ?? (Code.Find<Found>(theirs.Entry.Answer) is { } found ? Say.Found(found) : theirs.Entry.Answer))} at {theirs.SavedAt:HH:mm} UTC, after this page was opened. Yours is the later and is kept: agree which is right."
             : null;
 
     /// <summary>A question with what was answered.</summary>

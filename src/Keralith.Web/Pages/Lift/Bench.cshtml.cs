@@ -1,7 +1,5 @@
-using Keralith.Core;
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Core.People;
-using Keralith.Core.RatedLoad;
 using Keralith.Data;
 using Keralith.Web.Lifts;
 using Microsoft.AspNetCore.Mvc;
@@ -92,7 +90,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         }
 
         typed["weighed"] = reading.Value.Load.ToString();
-        typed["basis"] = Words.Code(LoadBasis.Weighed);
+        typed["basis"] = Code.Of(LoadBasis.Weighed);
         var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
         if (saved.Ok)
             return await AfterAsync(

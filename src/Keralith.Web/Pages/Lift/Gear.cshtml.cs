@@ -1,5 +1,5 @@
 using Keralith.Core.Gear;
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Data;
 using Keralith.Web.Lifts;
 using Microsoft.AspNetCore.Mvc;

@@ -1,7 +1,6 @@
-using Keralith.Core;
-using Keralith.Core.Lifting;
-using Keralith.Core.Markings;
+using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
 
 namespace Keralith.Web.Pages.Lift;
 
@@ -34,7 +33,7 @@ public sealed class KindsModel(Here here) : YardPage(here)
                 Light = Is.Contains("light"),
                 Shock = Is.Contains("shock"),
                 Temperature = read is { Ok: true } r ? r.Value : null,
-                Chemicals = [.. Enum.GetValues<Chemical>().Where(c => Is.Contains(Words.Code(c)))],
+                Chemicals = [.. Enum.GetValues<Chemical>().Where(c => Is.Contains(Code.Of(c)))],
                 NoChain = (await Here.SiteAsync(Cancel)).Policies.NoChainHoisting,
             }
         );

@@ -1,4 +1,4 @@
-using Keralith.Core.Lifting;
+using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Security;

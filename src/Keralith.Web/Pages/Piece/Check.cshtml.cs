@@ -1,5 +1,5 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Data;

@@ -13,7 +13,7 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
 
     public IReadOnlyList<FileRow> Attached { get; private set; } = [];
 
-    public string Kind { get; private set; } = FileStore.Code(FileKind.Photo);
+    public string Kind { get; private set; } = Code.Of(FileKind.Photo);
 
     public string? FileTitle { get; private set; }
 

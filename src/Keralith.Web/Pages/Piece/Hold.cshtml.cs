@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Data;
@@ -16,14 +15,14 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
     /// <summary>The causes a person may give; verdicts put their own holds on.</summary>
     public static IReadOnlyList<(string Code, string Words)> Causes { get; } =
     [
-        (Words.Code(HoldCause.Doubt), "a doubt: something looks or feels wrong"),
-        (Words.Code(HoldCause.Event), "overload, shock load, fire, chemicals or collision"),
-        (Words.Code(HoldCause.Marking), "its tag or marking is missing or can't be read"),
+        (Code.Of(HoldCause.Doubt), "a doubt: something looks or feels wrong"),
+        (Code.Of(HoldCause.Event), "overload, shock load, fire, chemicals or collision"),
+        (Code.Of(HoldCause.Marking), "its tag or marking is missing or can't be read"),
     ];
 
     public PieceRow Piece { get; private set; } = null!;
 
-    public string Cause { get; private set; } = Words.Code(HoldCause.Doubt);
+    public string Cause { get; private set; } = Code.Of(HoldCause.Doubt);
 
     public string Reason { get; private set; } = string.Empty;
 
@@ -48,7 +47,7 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
             return NotFound();
         Reason = reason is { Length: > 400 } ? reason[..400] : reason ?? string.Empty;
         Cause = cause ?? string.Empty;
-        var known = Words.Find<HoldCause>(cause, Words.Code) ?? HoldCause.Doubt;
+        var known = Code.Find<HoldCause>(cause) ?? HoldCause.Doubt;
         var picture = photo is null
             ? (Checked<NewFile>?)null
             : await Upload.PhotoAsync(photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);

@@ -1,12 +1,10 @@
 using System.Text.Json;
-using Keralith.Core;
-using Keralith.Core.Criteria;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Markings;
-using Keralith.Core.RatedLoad;
+using Keralith.Core.Lifts;
 using Keralith.Core.Register;
+using Keralith.Core.Tags;
 using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
@@ -172,7 +170,7 @@ public sealed class PieceModel(
         && !Piece.State.IsRetired()
         && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today
         && today.Verdict.Kind > full.Verdict
-            ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Words.Code(full.Verdict)}, would come out {Words.Code(today.Verdict.Kind)}. {today.Because}"
+            ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Code.Of(full.Verdict)}, would come out {Code.Of(today.Verdict.Kind)}. {today.Because}"
             : null;
 
     /// <summary>The one with a throat or a bowl is the hook; the other goes in it.</summary>
@@ -214,18 +212,18 @@ public sealed class PieceModel(
                 i.SignedAt,
                 Say.Kind(i.Kind),
                 i.SignedBy,
-                Words.Code(i.Verdict),
+                Code.Of(i.Verdict),
                 $"/inspection/{i.Id}",
                 SignedModel.Aside(i),
                 i.Counts
             );
         foreach (var h in holds)
         {
-            yield return new(h.PlacedAt, $"On hold, {Words.Said(h.Cause)}: {h.Reason}", h.PlacedBy, null, null);
+            yield return new(h.PlacedAt, $"On hold, {HoldRules.Said(h.Cause)}: {h.Reason}", h.PlacedBy, null, null);
             if (h.ReleasedAt is { } at)
                 yield return new(
                     at,
-                    $"Hold closed ({Words.Said(h.Cause)}): {h.ReleaseReason}",
+                    $"Hold closed ({HoldRules.Said(h.Cause)}): {h.ReleaseReason}",
                     h.ReleasedBy!,
                     null,
                     null

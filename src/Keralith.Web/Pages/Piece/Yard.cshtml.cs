@@ -1,5 +1,4 @@
-using Keralith.Core;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;

@@ -1,4 +1,3 @@
-using Keralith.Core;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
@@ -61,7 +60,7 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
     {
         if (!Here.May(Right.Attach))
             return Forbid();
-        var read = await Upload.ReadAsync(file, FileStore.Code(FileKind.Report), title, dated, Cancel);
+        var read = await Upload.ReadAsync(file, Code.Of(FileKind.Report), title, dated, Cancel);
         return await DoneAsync(
             read.Ok
                 ? await files.AttachAsync(piece, read.Value, Here.Stamp(Submission), Cancel)
@@ -91,7 +90,7 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
         string? twinLinks
     )
     {
-        var from = Words.Find<BaselineBasis>(basis, Words.Code);
+        var from = Code.Find<BaselineBasis>(basis);
         if (piece.Length == 0)
             return await DoneAsync(new Refusal("Tick the pieces."));
         if (from is not (BaselineBasis.Catalogue or BaselineBasis.Twin or BaselineBasis.Provisional))

@@ -1,4 +1,3 @@
-using Keralith.Core.Criteria;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
@@ -152,7 +151,7 @@ public sealed record RuleRows(
             Within range => (range.What, (Figure?)null),
             Missing missing => ($"needs {missing.What}", null),
             NoRow noRow => (noRow.What, null),
-            _ => throw new InvalidOperationException($"No such resolution: {entry.Resolved}."),
+            _ => throw new System.Diagnostics.UnreachableException(),
         };
         return new(book.Id, book.Name, here, says, limit, resolved, tried?.Outcome) { FromAsme = entry.From == "asme" };
     }
@@ -186,8 +185,8 @@ public sealed record RuleRows(
             ? string.Empty
             : $" until the {Catalogue.Get(decidedBy).Title.ToLowerInvariant()} is measured there";
         var atLeast = criterion.AtLeastUnder(own);
-        var whatever = atLeast == Outcome.Clear ? string.Empty : $"; {Core.Words.Code(atLeast)} whatever is found";
-        return $"{(own?.Says is { } says ? $"{says} " : string.Empty)}{Core.Words.Code(outcome)}{until}{whatever}";
+        var whatever = atLeast == Outcome.Clear ? string.Empty : $"; {Code.Of(atLeast)} whatever is found";
+        return $"{(own?.Says is { } says ? $"{says} " : string.Empty)}{Code.Of(outcome)}{until}{whatever}";
     }
 
     private static string Words(decimal limit, Criterion criterion, Length? baseline, GearPiece gear) =>

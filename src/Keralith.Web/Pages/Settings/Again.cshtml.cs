@@ -1,5 +1,5 @@
 using System.Diagnostics;
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;

@@ -1,4 +1,4 @@
-using Keralith.Core.Criteria;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
@@ -140,7 +140,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         Typed = Request.Form.ToDictionary(f => f.Key, f => f.Value.ToString());
     }
 
-    private static Core.Checked<decimal> QuantityPercent(string? text)
+    private static Checked<decimal> QuantityPercent(string? text)
     {
         var bare = (text ?? string.Empty).Trim().TrimEnd('%').Trim();
         return
@@ -151,7 +151,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
                 out var percent
             ) && percent is > 0 and <= 100
             ? percent / 100
-            : new Core.Refusal(
+            : new Refusal(
                 $"The watch share is a percentage, such as {QuantityFormat.Number(Judge.DefaultWatchShare * 100)}."
             );
     }

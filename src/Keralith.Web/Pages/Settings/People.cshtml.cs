@@ -1,4 +1,4 @@
-using Keralith.Core;
+using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
@@ -18,7 +18,7 @@ public sealed class PeopleModel(Here here, PeopleStore people) : YardPage(here)
     {
         if (!Here.May(Right.Authorise))
             return Forbid();
-        if (Words.Find<Core.Gear.FamilyGroup>(group, Words.Code) is { } chosen && until is { } day)
+        if (Code.Find<FamilyGroup>(group) is { } chosen && until is { } day)
         {
             return await AfterAsync(
                 await people.AuthoriseAsync(person, new(chosen, day), Here.Stamp(Submission), Cancel),

@@ -1,0 +1,155 @@
+namespace Keralith.Core.Gear;
+
+/// <summary>The outcome of one finding, mildest first: the order is the order of severity.</summary>
+public enum Outcome
+{
+    /// <summary>Nothing against it.</summary>
+    [Code("clear")]
+    Clear,
+
+    /// <summary>Clear, but most of the allowance is used.</summary>
+    [Code("watch")]
+    Watch,
+
+    /// <summary>Can't be decided here: out of use until somebody who may decides.</summary>
+    [Code("hold")]
+    Hold,
+
+    /// <summary>Taken out of service.</summary>
+    [Code("remove")]
+    Remove,
+}
+
+/// <summary>How a criterion is found out.</summary>
+public enum CriterionKind
+{
+    /// <summary>A fault looked for.</summary>
+    See,
+
+    /// <summary>A function tried.</summary>
+    Test,
+
+    /// <summary>Something counted.</summary>
+    Count,
+
+    /// <summary>Something measured.</summary>
+    Measure,
+}
+
+/// <summary>From which kind of inspection on a criterion is asked.</summary>
+public enum AskedIn
+{
+    /// <summary>In frequent and periodic inspections.</summary>
+    Frequent,
+
+    /// <summary>In periodic and initial inspections.</summary>
+    Periodic,
+
+    /// <summary>In the initial inspection only.</summary>
+    Initial,
+}
+
+/// <summary>Where a rule comes from. Paragraph numbers move between editions, so chapter and topic are named.</summary>
+/// <param name="Standard">Such as "ASME B30.10".</param>
+/// <param name="Topic">Such as "throat opening".</param>
+public sealed record Source(string Standard, string Topic)
+{
+    public override string ToString() => $"{Standard}, {Topic}";
+}
+
+/// <summary>One removal criterion, as data. The page, the judgement and the rule texts are all drawn from it.</summary>
+public sealed record Criterion
+{
+    /// <summary>The fixed id, such as <c>hook.throat</c>.</summary>
+    public required string Id { get; init; }
+
+    public required CriterionKind Kind { get; init; }
+
+    public required AskedIn AskedIn { get; init; }
+
+    public required Source Source { get; init; }
+
+    /// <summary>A few words for lists.</summary>
+    public required string Title { get; init; }
+
+    /// <summary>What is looked for, tried, counted or measured, in plain words. A fault: what counts as one.</summary>
+    public required string Question { get; init; }
+
+    /// <summary>How to look or measure.</summary>
+    public required string Look { get; init; }
+
+    /// <summary>Why it matters.</summary>
+    public string? Why { get; init; }
+
+    /// <summary>Where what is taught differs from the books: the figures people argue about; null where they don't.</summary>
+    public string? Taught { get; init; }
+
+    /// <summary>For a fault seen or a test failed: what the ASME book makes of it.</summary>
+    public Outcome OnFault { get; init; } = Outcome.Remove;
+
+    /// <summary>The mildest outcome any answer can come to here, even "no fault": clear, unless the thing itself gives doubt.</summary>
+    public Outcome AtLeast { get; init; }
+
+    /// <summary>The mildest outcome under a book: its own, where that is worse.</summary>
+    /// <param name="own">What the book says of it; null where it is silent.</param>
+    public Outcome AtLeastUnder(BookRule? own) => own?.AtLeast > AtLeast ? own.AtLeast : AtLeast;
+
+    /// <summary>Why, in words; null where <see cref="AtLeast"/> is clear.</summary>
+    public string? AtLeastBecause { get; init; }
+
+    /// <summary>For a measure or count: the ASME book's limit; null where only other books have one.</summary>
+    public LimitRule? Limit { get; init; }
+
+    /// <summary>For a measure: what the figure is held against, such as "throat when new".</summary>
+    public string? BaselineName { get; init; }
+
+    /// <summary>For a measure: whether it is a length over a number of links, named with the baseline.</summary>
+    public bool OverLinks { get; init; }
+
+    /// <summary>For a measure: whether the stated size stands in where no baseline is given.</summary>
+    public bool BaselineFromSize { get; init; }
+
+    /// <summary>The measurement that decides a fault of this kind when taken on the same part.</summary>
+    public string? DecidedBy { get; init; }
+
+    /// <summary>May be answered, never asked for.</summary>
+    public bool Optional { get; init; }
+
+    /// <summary>
+    /// Whether it applies at all, seen from the books worked to and the make-up of the gear: its family, choices, flags and legs,
+    /// never its sizes, figures or texts.
+    /// </summary>
+    public Func<AskContext, bool> Applies { get; init; } = _ => true;
+
+    /// <summary>For a measure: whether it is an angle rather than a length.</summary>
+    public bool IsAngle { get; init; }
+
+    /// <summary>Whether value and baseline are both measured today, the largest against the smallest: needs no record from when new.</summary>
+    public bool IsPair { get; init; }
+
+    /// <summary>Criteria are compared by identity: there is one of each.</summary>
+    public bool Equals(Criterion? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Id.GetHashCode(StringComparison.Ordinal);
+
+    /// <summary>Whether it is answered by choosing (no fault, fault, can't tell, can't reach).</summary>
+    public bool IsAnswerChosen => Kind is CriterionKind.See or CriterionKind.Test;
+}
+
+/// <summary>What decides whether a criterion applies.</summary>
+/// <param name="Gear">The piece.</param>
+/// <param name="Books">The rule books worked to.</param>
+public readonly record struct AskContext(Gear.GearPiece Gear, IReadOnlyList<RuleBook> Books)
+{
+    /// <summary>Whether any chosen book states a figure of its own for a criterion.</summary>
+    public bool AnyBookHas(string criterion)
+    {
+        foreach (var book in Books)
+        {
+            if (book.Rules.ContainsKey(criterion))
+                return true;
+        }
+
+        return false;
+    }
+}

@@ -1,0 +1,45 @@
+namespace Keralith.Core.Gear;
+
+/// <summary>Policies a site adds to the books: stricter only.</summary>
+/// <param name="Latches">A latch on every hook, foundry hooks excepted by name.</param>
+/// <param name="Thimbles">A thimble in every eye of wire rope.</param>
+/// <param name="NoChainHoisting">Chain slings are not used for hoisting.</param>
+/// <param name="BackUpSling">A second sling beside chain whose length is adjusted under load.</param>
+/// <param name="CapacityColours">Web slings and roundslings carry their capacity colour.</param>
+public sealed record SitePolicies(
+    bool Latches,
+    bool Thimbles,
+    bool NoChainHoisting = false,
+    bool BackUpSling = false,
+    bool CapacityColours = false
+)
+{
+    /// <summary>None.</summary>
+    public static SitePolicies None { get; } = new(false, false);
+
+    /// <summary>The gear as it is judged at this site: its policies stated with it.</summary>
+    /// <param name="gear">The gear.</param>
+    /// <param name="model">The maker's model; a foundry hook is known by it and is not asked for a latch by policy.</param>
+    public GearPiece Applied(GearPiece gear, string? model = null)
+    {
+        if (Latches && model?.Contains("foundry", StringComparison.OrdinalIgnoreCase) != true)
+            gear = gear.With("latchPolicy", new FlagValue(true));
+        return Thimbles ? gear.With("thimblePolicy", new FlagValue(true)) : gear;
+    }
+
+    /// <summary>What the policies have against using a piece, in words.</summary>
+    public IEnumerable<string> Against(GearPiece gear)
+    {
+        if (NoChainHoisting && gear.Family.Code == "alloy-chain-sling")
+            yield return "Site policy: chain slings are not used for hoisting.";
+        if (CapacityColours && gear.Family.Code is ("web-sling" or "roundsling") && gear.Text("colour") is null)
+            yield return "Site policy: its capacity colour is not on record.";
+    }
+
+    /// <summary>What the policies ask of whoever uses a piece, in words.</summary>
+    public IEnumerable<string> Asked(GearPiece gear)
+    {
+        if (BackUpSling && gear.Shortener)
+            yield return "Site policy: when chain adjusts a load, a second sling stands by to take it.";
+    }
+}

@@ -1,0 +1,20 @@
+namespace Keralith.Core.Gear;
+
+/// <summary>OSHA construction (29 CFR 1926.251). Hooks, chain and twist as in general industry.</summary>
+internal static class OshaConstructionBook
+{
+    public static RuleBook Book { get; } =
+        new()
+        {
+            Id = "osha-construction",
+            Bit = 2,
+            Name = "OSHA construction",
+            Covers = "29 CFR 1926.251",
+            DesignFactor = new DesignFactors(Chain: 4).Of,
+            Rules = new Dictionary<string, BookRule>(OshaBook.Common)
+            {
+                ["rope.broken-in-lay"] = new(new ShareOfWires(10, AtShare: false)),
+                ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },
+            },
+        };
+}

@@ -1,0 +1,54 @@
+namespace Keralith.Core.Gear;
+
+/// <summary>What a book says of one criterion where it differs from the ASME book.</summary>
+/// <param name="Limit">Its own limit for a measure or count; null for a fault.</param>
+/// <param name="OnFault">What it makes of a fault; null for a measure or count.</param>
+public sealed record BookRule(LimitRule? Limit, Outcome? OnFault = null)
+{
+    /// <summary>What counts as the fault in this book, where it is stricter than the common wording; null where it is the same.</summary>
+    public string? Says { get; init; }
+
+    /// <summary>The mildest outcome any answer can come to in this book.</summary>
+    public Outcome AtLeast { get; init; }
+
+    /// <summary>The measurement that decides a fault instead of the fault itself, when taken on the same part.</summary>
+    public string? DecidedBy { get; init; }
+
+    /// <summary>Whether the ASME limit stands beside this one rather than being replaced by it.</summary>
+    public bool BesideAsme { get; init; }
+}
+
+/// <summary>A rule book: the ASME figures with what this school says otherwise. Where it is silent, ASME stands in.</summary>
+public sealed record RuleBook
+{
+    /// <summary>The fixed id, such as <c>osha</c>.</summary>
+    public required string Id { get; init; }
+
+    /// <summary>The name people read, such as "OSHA general industry".</summary>
+    public required string Name { get; init; }
+
+    /// <summary>What it covers, such as "29 CFR 1910.184 and .179".</summary>
+    public required string Covers { get; init; }
+
+    /// <summary>Its own rules, by criterion.</summary>
+    public required IReadOnlyDictionary<string, BookRule> Rules { get; init; }
+
+    /// <summary>The design factor it wants of a family; null where it names none.</summary>
+    public Func<Gear.GearFamily, decimal?> DesignFactor { get; init; } = _ => null;
+
+    /// <summary>The longest periodic interval it allows a family, in months; null where it follows ASME.</summary>
+    public Func<Gear.GearFamily, int?> PeriodicMonths { get; init; } = _ => null;
+
+    /// <summary>Said wherever the book's figures are shown.</summary>
+    public static string Note => "A working summary. Read the original; licensed practice decides.";
+
+    /// <summary>Its place on the shelf, as a bit of a set of books.</summary>
+    internal int Bit { get; init; }
+
+    /// <summary>Books are compared by identity: there is one of each.</summary>
+    public bool Equals(RuleBook? other) => ReferenceEquals(this, other);
+
+    public override int GetHashCode() => Id.GetHashCode(StringComparison.Ordinal);
+
+    public override string ToString() => Id;
+}

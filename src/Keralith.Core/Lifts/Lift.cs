@@ -1,0 +1,149 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>How the weight of a load is known.</summary>
+public enum LoadBasis
+{
+    /// <summary>From papers somebody answers for.</summary>
+    [Code("known")]
+    Known,
+
+    /// <summary>Marked on the load.</summary>
+    [Code("marked")]
+    Marked,
+
+    /// <summary>By a load cell.</summary>
+    [Code("weighed")]
+    Weighed,
+
+    /// <summary>From its volume and density.</summary>
+    [Code("estimated")]
+    Estimated,
+}
+
+/// <summary>What a choke lies on.</summary>
+public enum Contact
+{
+    [Code("round")]
+    Round,
+
+    [Code("square")]
+    Square,
+}
+
+/// <summary>How many of four legs are counted on.</summary>
+public enum FourLegs
+{
+    /// <summary>Three: the legs are adjusted or the load gives.</summary>
+    [Code("three-share")]
+    ThreeShare,
+
+    /// <summary>Two: a rigid load rocks on two of them.</summary>
+    [Code("two-carry")]
+    TwoCarry,
+}
+
+/// <summary>The load.</summary>
+/// <param name="Weight">Over 0, everything in and on it.</param>
+/// <param name="Basis">How it is known; null where nobody says.</param>
+/// <param name="Temperature">At the load end of the slings; null: ordinary.</param>
+public sealed record LiftLoad(Mass Weight, LoadBasis? Basis, Temperature? Temperature = null);
+
+/// <summary>A rating a tag gives the whole sling for a hitch, from an angle up.</summary>
+/// <param name="Hitch">The hitch.</param>
+/// <param name="Angle">The least horizontal angle it is for, over 0 to 90 degrees.</param>
+/// <param name="Load">The whole sling's rated load, over 0.</param>
+public sealed record TagTableRow(Hitch Hitch, Angle Angle, Mass Load);
+
+/// <summary>A sling on a lift, one leg of it.</summary>
+/// <param name="Gear">What is stated of it.</param>
+/// <param name="RatedLoad">One leg straight, as marked, over 0; null where it is not known.</param>
+public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
+{
+    /// <summary>As marked; null: the family's usual one is taken, and said.</summary>
+    public decimal? DesignFactor { get; init; }
+
+    /// <summary>What the tag gives one leg choked; null where it says nothing.</summary>
+    public Mass? ChokerRating { get; init; }
+
+    /// <summary>What the tag gives one leg in a basket; null where it says nothing.</summary>
+    public Mass? BasketRating { get; init; }
+
+    /// <summary>What the tag gives the whole sling by hitch and angle; empty where it has no table.</summary>
+    public IReadOnlyList<TagTableRow> TagTable { get; init; } = [];
+
+    /// <summary>What the tag gives the whole sling at its own angle: a ceiling where its legs stand as steep or steeper; null where it names none.</summary>
+    public TagTableRow? Ceiling { get; init; }
+
+    /// <summary>Why its rated load can't be worked out, in words; null: it is simply not known.</summary>
+    public string? WhyUnrated { get; init; }
+
+    /// <summary>The hottest it has ever met, as recorded.</summary>
+    public Temperature? Hottest { get; init; }
+}
+
+/// <summary>How one leg is rigged: its sling, how it holds, and what hangs in it from the top down.</summary>
+/// <param name="Hitch">The hitch.</param>
+/// <param name="Sling">The sling, the first piece of the leg.</param>
+public sealed record LegRigging(Hitch Hitch, LiftSling Sling)
+{
+    /// <summary>The other pieces of the leg, in order.</summary>
+    public IReadOnlyList<LiftComponent> Components { get; init; } = [];
+
+    /// <summary>The angle of choke, 0 to 180 degrees; null where nobody has measured it.</summary>
+    public Angle? ChokeAngle { get; init; }
+
+    /// <summary>D/d: what the sling is bent round over its own diameter, over 0; null where not known.</summary>
+    public decimal? BendRatio { get; init; }
+
+    /// <summary>Twice round the load before it is choked.</summary>
+    public bool DoubleWrap { get; init; }
+
+    public Contact Contact { get; init; }
+
+    /// <summary>One sling passed through two points.</summary>
+    public bool Reeved { get; init; }
+
+    /// <summary>Slings cross under the load.</summary>
+    public bool Crossed { get; init; }
+}
+
+/// <summary>Where the legs stand.</summary>
+public abstract record Arrangement
+{
+    private protected Arrangement() { }
+}
+
+/// <summary>Legs standing alike at one angle, the load centred.</summary>
+/// <param name="Angle">From the horizontal, 0 to 90 degrees.</param>
+/// <param name="Rigging">Of each leg, 1 to 4; all in one hitch.</param>
+public sealed record SymmetricLegs(Angle Angle, IReadOnlyList<LegRigging> Rigging) : Arrangement
+{
+    /// <summary>Legs rigged alike.</summary>
+    public SymmetricLegs(int legs, Angle angle, LegRigging each)
+        : this(angle, [.. Enumerable.Repeat(each, legs)]) { }
+}
+
+/// <summary>Legs to known points. Made by <see cref="LegGeometry.Read"/>, which refuses what has no answer.</summary>
+/// <param name="Geometry">Hook, centre of gravity and picks, and the pull of each leg.</param>
+/// <param name="Rigging">Of each leg, in the order of the picks.</param>
+public sealed record LegsToPoints(LegGeometry Geometry, IReadOnlyList<LegRigging> Rigging) : Arrangement;
+
+/// <summary>A lift as planned.</summary>
+/// <param name="Books">The rule books worked to, at least one.</param>
+/// <param name="Load">What is lifted.</param>
+/// <param name="Arrangement">How the legs stand.</param>
+public sealed record Lift(IReadOnlyList<RuleBook> Books, LiftLoad Load, Arrangement Arrangement)
+{
+    /// <summary>How four legs count; null: three where they are symmetric, two on a geometry.</summary>
+    public FourLegs? FourLegs { get; init; }
+
+    /// <summary>What hangs above the legs: it sees the whole load and the rigging.</summary>
+    public IReadOnlyList<LiftComponent> Above { get; init; } = [];
+
+    /// <summary>Weight of the rigging below what is above; null where nobody gave it.</summary>
+    public Mass? Rigging { get; init; }
+}

@@ -1,0 +1,186 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+using Keralith.Core.Register;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>Where on a lift a piece of a family goes.</summary>
+public enum LiftRole
+{
+    /// <summary>A leg's sling.</summary>
+    Sling,
+
+    /// <summary>Hardware, in a leg or above.</summary>
+    Hardware,
+
+    /// <summary>Above the legs only.</summary>
+    Above,
+
+    /// <summary>On no lift.</summary>
+    None,
+}
+
+/// <summary>A registered piece as a lift looks at it.</summary>
+/// <param name="Mark">Its mark.</param>
+/// <param name="Gear">What is stated of it.</param>
+/// <param name="RatedLoad">As marked; null where not known.</param>
+/// <param name="DesignFactor">As marked; null where the marking names none.</param>
+/// <param name="Tag">What its marking gives it for.</param>
+/// <param name="Use">May it be used.</param>
+public sealed record LiftGear(
+    string Mark,
+    GearPiece Gear,
+    Mass? RatedLoad,
+    decimal? DesignFactor,
+    TagWords Tag,
+    Usability Use
+)
+{
+    /// <summary>The hottest it has met.</summary>
+    public Temperature? Hottest { get; init; }
+
+    /// <summary>A kit's roster.</summary>
+    public IReadOnlyList<KitMember> Members { get; init; } = [];
+
+    /// <summary>How many hang under its mark; null for a single piece.</summary>
+    public int? LotCount { get; init; }
+
+    /// <summary>Sizes that decide what seats in what.</summary>
+    public FitSizes Fit { get; init; } = FitSizes.None;
+
+    /// <summary>In how many legs it can hang at once.</summary>
+    public int MostLegs => RoleOf(Gear.Family) == LiftRole.Sling ? Gear.Legs : LotCount ?? 1;
+
+    /// <summary>It in words: its mark and what it is.</summary>
+    public override string ToString() => $"{Mark}, {Gear.Family.Name.ToLowerInvariant()}";
+
+    /// <summary>Where gear of a family goes.</summary>
+    public static LiftRole RoleOf(GearFamily family) =>
+        family switch
+        {
+            { NotForLifting: true } or { Code: "wire-rope-clip" or "wedge-socket" } => LiftRole.None,
+            { Group: FamilyGroup.Sling } or { Code: "sling-kit" or "cargo-net" } => LiftRole.Sling,
+            { Group: FamilyGroup.Hoist } or { Code: "lifting-point" } => LiftRole.Above,
+            _ => LiftRole.Hardware,
+        };
+
+    /// <summary>The piece as one leg's sling, for a hitch.</summary>
+    public LiftSling Sling(Hitch hitch)
+    {
+        var bare = new LiftSling(Gear, null) { DesignFactor = DesignFactor, Hottest = Hottest };
+        if (Gear.Family.Code == "sling-kit")
+        {
+            var leg = KitMember.OneLeg(Members);
+            return bare with
+            {
+                RatedLoad = leg,
+                WhyUnrated = leg is null ? "a member that bears load has no rated load" : null,
+                Ceiling = RatedLoad is { } set ? new(hitch, new(0), set) : null,
+            };
+        }
+
+        if (RatedLoad is not { } marked)
+            return bare;
+        if (HitchRatings.Stated(Gear, Tag) is not { } stated)
+            return bare with { WhyUnrated = "its marking's hitch or angle is not stated: enter it on the piece" };
+        var given = Tag.Ratings.Where(r => r.Hitch == hitch).ToList();
+        var plain = given.FirstOrDefault(r => r.Angle is null)?.Load;
+        var table = given
+            .Where(r => r.Angle is not null)
+            .Select(r => new TagTableRow(r.Hitch, r.Angle!.Value, r.Load))
+            .ToList();
+        var share = HitchFactors.Share(Gear.Legs);
+        return stated switch
+        {
+            { Hitch: Hitch.Vertical } when Gear.Legs == 1 => bare with
+            {
+                RatedLoad = marked,
+                ChokerRating = OfHitch(Hitch.Choker),
+                BasketRating = OfHitch(Hitch.Basket),
+                TagTable = table,
+            },
+            { Hitch: Hitch.Vertical } => bare with
+            {
+                RatedLoad = marked * (1 / (share * HitchFactors.Sine(stated.Angle))),
+                Ceiling = new(hitch, stated.Angle, plain ?? marked),
+                TagTable = table,
+            },
+            { Hitch: Hitch.Basket } when stated.Angle.Degrees == 90 && Gear.Legs == 1 => bare with
+            {
+                RatedLoad = marked * 0.5m,
+                ChokerRating = OfHitch(Hitch.Choker),
+                BasketRating = marked,
+                TagTable = table,
+            },
+            _ => bare with
+            {
+                WhyUnrated =
+                    $"its marking gives a {Code.Of(stated.Hitch)} rating only: nothing more is worked out from it",
+            },
+        };
+
+        Mass? OfHitch(Hitch asked) => asked == hitch ? plain : null;
+    }
+
+    /// <summary>The piece as hardware.</summary>
+    /// <param name="facts">How it is rigged.</param>
+    public LiftComponent Component(RigFacts facts) =>
+        Gear.Family.Code switch
+        {
+            "shackle" => new ShackleOnLift(RatedLoad, facts.Pull, facts.Collects, Code.Find<PinKind>(Gear.PinType)),
+            "hook" => new HookOnLift(RatedLoad, facts.Collects),
+            "eye-bolt" or "eye-nut" => new EyeBoltOnLift(RatedLoad)
+            {
+                Shoulder = Gear.Values.ContainsKey("shoulder") ? Gear.Flag("shoulder") : null,
+                Seated = facts.Seated,
+                Angle = facts.Pull,
+                OutOfPlane = facts.OutOfPlane,
+                Hole = facts.Hole,
+                Engaged = facts.Engaged,
+                Metal = facts.Metal,
+            },
+            "swivel-hoist-ring" => new HoistRingOnLift(RatedLoad),
+            "turnbuckle" => new TurnbuckleOnLift(RatedLoad),
+            "link-or-ring" or "swivel" => new LinkOnLift(RatedLoad, facts.Collects),
+            "load-indicator" => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
+            "lifting-point" => new LiftingPointOnLift(RatedLoad, facts.Documented),
+            _ when Gear.Family.Group == FamilyGroup.Hoist => new HoistOnLift(Gear.Family, RatedLoad, facts.OffPlumb)
+            {
+                MakersAngle = facts.MakersAngle,
+            },
+            _ => new OtherOnLift(Gear.Family, RatedLoad),
+        };
+}
+
+/// <summary>How a piece of hardware is rigged on a lift. What nobody has said is null.</summary>
+public sealed record RigFacts
+{
+    /// <summary>Nothing said.</summary>
+    public static RigFacts None { get; } = new();
+
+    /// <summary>Off its axis: of a shackle's bow, of an eye bolt's shank.</summary>
+    public Angle? Pull { get; init; }
+
+    /// <summary>Included angle of the legs it collects.</summary>
+    public Angle? Collects { get; init; }
+
+    public Angle? OutOfPlane { get; init; }
+
+    public bool Seated { get; init; } = true;
+
+    public BoltHole? Hole { get; init; }
+
+    /// <summary>In bolt diameters.</summary>
+    public decimal? Engaged { get; init; }
+
+    public string? Metal { get; init; }
+
+    public Angle? OffPlumb { get; init; }
+
+    public Angle? MakersAngle { get; init; }
+
+    /// <summary>Whether a calculation is on file for a lifting point.</summary>
+    public bool Documented { get; init; }
+}

@@ -1,0 +1,269 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>Where a planned piece hangs.</summary>
+/// <param name="Leg">The leg, from 1; 0: in every leg; null: above the legs.</param>
+public readonly record struct PlannedPlace(int? Leg)
+{
+    public static PlannedPlace Above => new((int?)null);
+
+    public static PlannedPlace EveryLeg => new(0);
+
+    /// <summary>Whether it hangs in a leg.</summary>
+    public bool IsIn(int leg) => Leg == 0 || Leg == leg;
+
+    /// <summary>The fixed word: <c>above</c>, <c>legs</c> or <c>leg-2</c>.</summary>
+    public override string ToString() =>
+        Leg switch
+        {
+            null => "above",
+            0 => "legs",
+            { } n => $"leg-{n}",
+        };
+
+    /// <summary>Reads a place.</summary>
+    public static PlannedPlace? Read(string? text) =>
+        text switch
+        {
+            "above" => Above,
+            "legs" => EveryLeg,
+            ['l', 'e', 'g', '-', >= '1' and <= '4' and var n] => new(n - '0'),
+            _ => null,
+        };
+}
+
+/// <summary>A registered piece on a plan.</summary>
+/// <param name="Mark">Its mark.</param>
+/// <param name="Place">Where it hangs.</param>
+/// <param name="Facts">How it is rigged.</param>
+public sealed record PlannedPiece(string Mark, PlannedPlace Place, RigFacts Facts);
+
+/// <summary>How the legs of a plan stand.</summary>
+public abstract record PlannedStand
+{
+    private protected PlannedStand() { }
+
+    /// <summary>How many legs there are to fill.</summary>
+    public abstract int Legs { get; }
+}
+
+/// <summary>Alike at one angle.</summary>
+public sealed record StandAlike(int Count, Angle Angle) : PlannedStand
+{
+    public override int Legs => Count;
+}
+
+/// <summary>To known points.</summary>
+public sealed record StandPoints(LegGeometry Geometry) : PlannedStand
+{
+    public override int Legs => Geometry.Picks.Count;
+}
+
+/// <summary>Between two hoists.</summary>
+public sealed record StandDrift(Drift Drift) : PlannedStand
+{
+    public override int Legs => 2;
+}
+
+/// <summary>How a plan's slings hold the load.</summary>
+public sealed record PlannedHitch(Hitch Hitch)
+{
+    public Angle? ChokeAngle { get; init; }
+
+    /// <summary>What the slings are bent round; null where nobody has measured it.</summary>
+    public Length? BentRound { get; init; }
+
+    public bool DoubleWrap { get; init; }
+
+    public Contact Contact { get; init; }
+
+    public bool Reeved { get; init; }
+
+    public bool Crossed { get; init; }
+}
+
+/// <summary>A lift being put together: the load, how it hangs, and the gear chosen so far.</summary>
+public sealed record LiftPlan
+{
+    public required string Name { get; init; }
+
+    public string? Job { get; init; }
+
+    /// <summary>A critical lift asks a qualified person's signature.</summary>
+    public bool Critical { get; init; }
+
+    public required LiftLoad Load { get; init; }
+
+    /// <summary>How the weight was worked out; null where it was not.</summary>
+    public LoadEstimate? Estimate { get; init; }
+
+    public required PlannedStand Stand { get; init; }
+
+    public required PlannedHitch Hitch { get; init; }
+
+    public FourLegs? FourLegs { get; init; }
+
+    public Mass? Rigging { get; init; }
+
+    public IReadOnlyList<PlannedPiece> Pieces { get; init; } = [];
+
+    /// <summary>The lift these pieces make.</summary>
+    /// <param name="gear">The pieces by mark.</param>
+    /// <param name="books">The rule books worked to.</param>
+    /// <returns>The lift with the marks of its legs' pieces and of those above; where a leg has no sling yet, what is still wanted.</returns>
+    public PlannedLift With(IReadOnlyDictionary<string, LiftGear> gear, IReadOnlyList<RuleBook> books)
+    {
+        var known = Pieces.Where(p => gear.ContainsKey(p.Mark)).Select(p => (Piece: p, Gear: gear[p.Mark])).ToList();
+        var wanted = Crowded(known).Concat(Misplaced(known)).ToList();
+        var above = known
+            .Where(k =>
+                k.Piece.Place.Leg is null && LiftGear.RoleOf(k.Gear.Gear.Family) is LiftRole.Hardware or LiftRole.Above
+            )
+            .ToList();
+        var legs = Enumerable
+            .Range(1, Stand.Legs)
+            .Select(n => known.Where(k => k.Piece.Place.IsIn(n)).ToList())
+            .ToList();
+        var marks = new List<IReadOnlyList<string>>();
+        Arrangement? arrangement;
+        if (Stand is StandDrift drift)
+        {
+            marks.AddRange(legs.Select(l => l.Select(k => k.Piece.Mark).ToList()));
+            for (var i = 0; i < 2; i++)
+            {
+                if (!legs[i].Any(k => k.Gear.Gear.Family.Group == Gear.FamilyGroup.Hoist))
+                    wanted.Add($"hoist {i + 1} has no hoist yet");
+            }
+
+            arrangement =
+                wanted.Count > 0
+                    ? null
+                    : new BetweenHoists(drift.Drift, [.. legs[0].Select(Component)], [.. legs[1].Select(Component)]);
+        }
+        else
+        {
+            var riggings = new List<LegRigging>();
+            for (var i = 0; i < legs.Count; i++)
+            {
+                var slings = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();
+                var hardware = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Hardware).ToList();
+                if (slings.Count != 1)
+                    wanted.Add(
+                        slings.Count == 0
+                            ? $"leg {i + 1} has no sling yet"
+                            : $"leg {i + 1} has {slings.Count} slings: choose one"
+                    );
+                else
+                {
+                    riggings.Add(RiggingOf(slings[0].Gear, [.. hardware.Select(Component)]));
+                    marks.Add([slings[0].Piece.Mark, .. hardware.Select(h => h.Piece.Mark)]);
+                }
+            }
+
+            arrangement =
+                wanted.Count > 0
+                    ? null
+                    : Stand switch
+                    {
+                        StandAlike alike => new SymmetricLegs(alike.Angle, riggings),
+                        StandPoints points => new LegsToPoints(points.Geometry, riggings),
+                        _ => throw new System.Diagnostics.UnreachableException(),
+                    };
+        }
+
+        var weights = known
+            .Where(k => k.Piece.Place.Leg is not null)
+            .Select(k => k.Gear)
+            .Distinct()
+            .Select(g => g.Gear.Mass("ownWeight"))
+            .ToList();
+        var rigging = Rigging
+            ?? (
+                weights.Count > 0 && weights.All(w => w is not null)
+                    ? Mass.FromKilograms(weights.Sum(w => w!.Value.Kilograms))
+                    : null
+            );
+        var lift = arrangement is null
+            ? null
+            : new Lift(books, Load, arrangement)
+            {
+                FourLegs = FourLegs,
+                Above = [.. above.Select(Component)],
+                Rigging = rigging,
+            };
+        return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark)], wanted);
+    }
+
+    /// <summary>One leg rigged as planned with a sling and what hangs in it.</summary>
+    internal LegRigging RiggingOf(LiftGear sling, IReadOnlyList<LiftComponent> components) =>
+        Rigged(sling.Sling(Hitch.Hitch), components);
+
+    internal LegRigging Rigged(LiftSling sling, IReadOnlyList<LiftComponent> components) =>
+        new(Hitch.Hitch, sling)
+        {
+            Components = components,
+            ChokeAngle = Hitch.ChokeAngle,
+            BendRatio =
+                Hitch.BentRound is { } round
+                && (sling.Gear.Size ?? sling.Gear.Length("ropeSize")) is { } size
+                && size.Millimetres > 0
+                    ? round.Millimetres / size.Millimetres
+                    : null,
+            DoubleWrap = Hitch.DoubleWrap,
+            Contact = Hitch.Contact,
+            Reeved = Hitch.Reeved,
+            Crossed = Hitch.Crossed,
+        };
+
+    /// <summary>Pieces in more legs than they have: one sling counted twice carries nothing twice.</summary>
+    private IEnumerable<string> Crowded(IReadOnlyList<(PlannedPiece Piece, LiftGear Gear)> known) =>
+        from k in known
+        group k by k.Gear into one
+        let legs = one.Sum(k =>
+            k.Piece.Place.Leg switch
+            {
+                null => 0,
+                0 => Stand.Legs,
+                _ => 1,
+            }
+        )
+        where
+            legs > one.Key.MostLegs
+            || one.Count(k => k.Piece.Place.Leg is null) > 1
+            || (legs > 0 && one.Any(k => k.Piece.Place.Leg is null))
+        select $"{one.Key} is put in {legs} legs and serves {one.Key.MostLegs}";
+
+    /// <summary>Pieces put where the arithmetic has no place for them: left out in silence, their rating would be checked by nobody.</summary>
+    private IEnumerable<string> Misplaced(IEnumerable<(PlannedPiece Piece, LiftGear Gear)> known) =>
+        from k in known
+        let role = LiftGear.RoleOf(k.Gear.Gear.Family)
+        where
+            (role == LiftRole.Sling && k.Piece.Place.Leg is null)
+            || (role == LiftRole.Above && k.Piece.Place.Leg is not null && Stand is not StandDrift)
+        select $"{k.Gear} hangs where it has no place: slings hang in the legs, hoists and lifting points above them";
+
+    private static LiftComponent Component((PlannedPiece Piece, LiftGear Gear) planned) =>
+        planned.Gear.Component(planned.Piece.Facts);
+}
+
+/// <summary>A plan with its gear in place.</summary>
+/// <param name="Plan">The plan.</param>
+/// <param name="Lift">What is worked out; null while something is wanted.</param>
+/// <param name="LegMarks">The marks in each leg, in the order of its pieces.</param>
+/// <param name="AboveMarks">The marks above.</param>
+/// <param name="Wanted">What is still wanted, in words.</param>
+public sealed record PlannedLift(
+    LiftPlan Plan,
+    Lift? Lift,
+    IReadOnlyList<IReadOnlyList<string>> LegMarks,
+    IReadOnlyList<string> AboveMarks,
+    IReadOnlyList<string> Wanted
+)
+{
+    /// <summary>The mark of the piece at a place of the result.</summary>
+    public string? MarkAt(int? leg, int at) =>
+        leg is { } n ? LegMarks.ElementAtOrDefault(n - 1)?.ElementAtOrDefault(at) : AboveMarks.ElementAtOrDefault(at);
+}

@@ -1,0 +1,287 @@
+using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>
+/// Reads a plan from what was typed, field by field: the one gate for the bench, saved lifts and templates. Every fault is named with its field.
+/// </summary>
+public sealed class LiftPlanReader
+{
+    /// <summary>Parts a load may be put together from.</summary>
+    public const int MostParts = 6;
+
+    /// <summary>Rows of gear a plan may hold.</summary>
+    public const int MostPieces = 40;
+
+    private readonly PlanFields _fields;
+
+    private LiftPlanReader(IReadOnlyDictionary<string, string> fields) => _fields = new(fields);
+
+    /// <summary>The shapes a part may have, with what each asks for.</summary>
+    public static IReadOnlyList<(string Code, string Name, IReadOnlyList<string> Asks)> Shapes { get; } =
+    [
+        ("box", "Box, slab or plate", ["length", "width", "height"]),
+        ("cylinder", "Cylinder", ["diameter", "length"]),
+        ("pipe", "Pipe", ["outside diameter", "wall", "length"]),
+        ("sphere", "Ball", ["diameter"]),
+        ("prism", "Any section", ["section area", "length"]),
+        ("linear", "Bar or rail by weight", ["weight for each length", "length"]),
+    ];
+
+    /// <summary>The field of one figure of a load's part: its shape, <c>a</c>, <c>b</c>, <c>c</c>, density or count.</summary>
+    public static string PartField(int part, string name) => $"part-{part}-{name}";
+
+    /// <summary>The field of one thing said of a piece.</summary>
+    public static string PieceField(int row, string name) => $"piece-{row}-{name}";
+
+    /// <summary>Reads a plan.</summary>
+    /// <returns>The plan, or the faults by field name; a plan with faults is not worked out.</returns>
+    public static (LiftPlan? Plan, IReadOnlyDictionary<string, string> Faults) Read(
+        IReadOnlyDictionary<string, string> fields
+    )
+    {
+        var reader = new LiftPlanReader(fields);
+        var plan = reader.Plan();
+        return (reader._fields.Faults.Count == 0 ? plan : null, reader._fields.Faults);
+    }
+
+    /// <summary>The marks a plan names, whatever else is wrong with it.</summary>
+    public static IReadOnlyList<string> Marks(IReadOnlyDictionary<string, string> fields) =>
+        [
+            .. Enumerable
+                .Range(1, MostPieces)
+                .Select(row => fields.GetValueOrDefault(PieceField(row, "mark"))?.Trim().ToUpperInvariant())
+                .Where(m => m is { Length: > 0 })
+                .Distinct()!,
+        ];
+
+    private LiftPlan? Plan()
+    {
+        var basis = _fields.Choice<LoadBasis>("basis") ?? LoadBasis.Estimated;
+        var estimate = Estimate(basis == LoadBasis.Estimated);
+        var weighed = _fields.Mass("weighed");
+        var given = _fields.Mass("weight");
+        var weight = basis switch
+        {
+            LoadBasis.Estimated => estimate?.Weight,
+            LoadBasis.Weighed => weighed,
+            _ => given,
+        };
+        if (weight is null)
+            _fields.Refuse(
+                basis switch
+                {
+                    LoadBasis.Estimated => PartField(1, "shape"),
+                    LoadBasis.Weighed => "weighed",
+                    _ => "weight",
+                },
+                "the load's weight is wanted first"
+            );
+        else if (weight.Value.Kilograms is <= 0 or > 1_000_000_000)
+            _fields.Refuse("weight", "a weight over 0 and lighter than anything is heavy");
+        var temperature = _fields.Parsed("temperature", Temperature.Read);
+        var stand = Stand();
+        var hitch = new PlannedHitch(_fields.Choice<Hitch>("hitch") ?? Hitch.Vertical)
+        {
+            ChokeAngle = _fields.Angle("chokeAngle", 0, 180),
+            BentRound = _fields.Length("bentRound"),
+            DoubleWrap = _fields.Flag("doubleWrap"),
+            Contact = _fields.Choice<Contact>("contact") ?? Contact.Round,
+            Reeved = _fields.Flag("reeved"),
+            Crossed = _fields.Flag("crossed"),
+        };
+        if (hitch.Hitch == Hitch.Basket && stand is StandPoints)
+            _fields.Refuse("hitch", "legs to known points are single parts: straight or choked");
+        var pieces = Pieces(stand?.Legs ?? 4);
+        var four = _fields.Choice<FourLegs>("fourLegs");
+        var rigging = _fields.Mass("rigging", orNothing: true);
+        var (name, job) = (_fields.Text("name"), _fields.Text("job"));
+        return _fields.Faults.Count > 0
+            ? null
+            : new()
+            {
+                Name = name ?? "Lift without a name",
+                Job = job,
+                Critical = _fields.Flag("critical"),
+                Load = new(weight!.Value, basis, temperature),
+                Estimate = estimate,
+                Stand = stand!,
+                Hitch = hitch,
+                FourLegs = four,
+                Rigging = rigging,
+                Pieces = pieces,
+            };
+    }
+
+    private LoadEstimate? Estimate(bool wanted)
+    {
+        var parts = new List<LoadPart>();
+        for (var part = 1; part <= MostParts; part++)
+        {
+            if (_fields.Raw(PartField(part, "shape")) is { } shape && Part(part, shape, wanted) is { } read)
+                parts.Add(read);
+        }
+
+        var contingency = _fields.Number("contingency", 0, 100) / 100 ?? LoadEstimate.UsualContingency;
+        var added = _fields.Mass("added", orNothing: true)?.Kilograms ?? 0;
+        return parts.Count == 0 ? null : new(parts, contingency, added);
+    }
+
+    private LoadPart? Part(int part, string shape, bool wanted)
+    {
+        string F(string name) => PartField(part, name);
+        if (!wanted && _fields.Raw(F("a")) is null)
+            return null;
+        LoadShape? read = shape switch
+        {
+            "box" => (_fields.RequiredLength(F("a")), _fields.RequiredLength(F("b")), _fields.RequiredLength(F("c")))
+                is ({ } a, { } b, { } c)
+                ? new Box(a, b, c)
+                : null,
+            "cylinder" => (_fields.RequiredLength(F("a")), _fields.RequiredLength(F("b"))) is ({ } a, { } b)
+                ? new Cylinder(a, b)
+                : null,
+            "pipe" => (_fields.RequiredLength(F("a")), _fields.RequiredLength(F("b")), _fields.RequiredLength(F("c")))
+                is ({ } a, { } b, { } c)
+                ? new Pipe(a, b, c)
+                : null,
+            "sphere" => _fields.RequiredLength(F("a")) is { } a ? new Sphere(a) : null,
+            "prism" => (Required(F("a"), Area.Read), _fields.RequiredLength(F("b"))) is ({ } a, { } b)
+                ? new Prism(a, b)
+                : null,
+            "linear" => (Required(F("a"), LinearMass.Read), _fields.RequiredLength(F("b"))) is ({ } a, { } b)
+                ? new Linear(a, b)
+                : null,
+            _ => null,
+        };
+        if (read is null)
+            _fields.Refuse(F("shape"), Shapes.Any(s => s.Code == shape) ? "its sizes are wanted" : "choose a shape");
+        if (read is Pipe pipe && pipe.Wall.Millimetres * 2 > pipe.Outside.Millimetres)
+            _fields.Refuse(F("b"), "a wall is at most half the outside diameter");
+        var count = _fields.Number(F("count"), 1, 10_000) ?? 1;
+        if (count != decimal.Truncate(count))
+            _fields.Refuse(F("count"), "a whole number");
+        var density = Material.Find(_fields.Raw(F("density")))?.KilogramsPerCubicMetre
+            ?? (read is Linear ? 1 : _fields.Number(F("own"), 1, 30_000));
+        if (read is not null && density is null)
+            _fields.Refuse(F("density"), "choose a material, or write its density in kg/m3");
+        return read is not null && density is { } d ? new(read, d, (int)count) : null;
+    }
+
+    private T? Required<T>(string name, Func<string, Checked<T>> read)
+        where T : struct
+    {
+        if (_fields.Raw(name) is null)
+            _fields.Refuse(name, "a figure is wanted here");
+        return _fields.Parsed(name, read);
+    }
+
+    private PlannedStand? Stand() =>
+        _fields.Raw("stand") switch
+        {
+            "points" => Points(),
+            "drift" => Between(),
+            _ => Alike(),
+        };
+
+    private StandAlike? Alike()
+    {
+        var legs = (int)(_fields.Number("legs", 1, 4) ?? 2);
+        Angle? angle = _fields.Raw("angleAs") switch
+        {
+            "vertical" => _fields.Angle("angle", 0, 90) is { } v ? new Angle(90 - v.Degrees) : null,
+            "included" => _fields.Angle("angle", 0, 180) is { } i ? new Angle(90 - (i.Degrees / 2)) : null,
+            "height" => Height(),
+            _ => _fields.Angle("angle", 0, 90),
+        };
+        if (angle is null && _fields.Raw("angle") is null && _fields.Raw("angleAs") != "height")
+            angle = new(legs == 1 ? 90 : 60);
+        return angle is { } a ? new(legs, a) : null;
+    }
+
+    private Angle? Height()
+    {
+        if ((_fields.RequiredLength("height"), _fields.Length("spread", positive: false)) is not ({ } high, var apart))
+            return null;
+        var beside = apart?.Millimetres ?? 0;
+        if (beside >= 0)
+            return new(
+                QuantityFormat.Round(
+                    Figures.Of(Math.Atan2((double)high.Millimetres, (double)beside) * 180 / Math.PI),
+                    2
+                )
+            );
+        _fields.Refuse("spread", "a distance, 0 or over");
+        return null;
+    }
+
+    private StandPoints? Points()
+    {
+        var count = (int)(_fields.Number("legs", 1, 4) ?? 2);
+        var picks = Enumerable.Range(1, count).Select(n => Point($"pick-{n}")).ToList();
+        var (hook, centre) = (Point("hook"), Point("g"));
+        if (_fields.Faults.Count > 0)
+            return null;
+        var read = LegGeometry.Read(hook, centre, picks);
+        if (read.Ok)
+            return new(read.Value);
+        _fields.Refuse("hook-z", read.Fault!);
+        return null;
+    }
+
+    private StandDrift? Between()
+    {
+        var (first, second) = (
+            new Point3(_fields.Coordinate("a-x"), 0, _fields.Coordinate("a-z")),
+            new Point3(_fields.Coordinate("b-x"), 0, _fields.Coordinate("b-z"))
+        );
+        var (from, to, high) = (_fields.Coordinate("from"), _fields.Coordinate("to"), _fields.Coordinate("carried"));
+        if (_fields.Faults.Count > 0)
+            return null;
+        var read = Drift.Read(first, second, from, to, high);
+        if (read.Ok)
+            return new(read.Value);
+        _fields.Refuse("from", read.Fault!);
+        return null;
+    }
+
+    private Point3 Point(string name) =>
+        new(_fields.Coordinate($"{name}-x"), _fields.Coordinate($"{name}-y"), _fields.Coordinate($"{name}-z"));
+
+    private List<PlannedPiece> Pieces(int legs)
+    {
+        var pieces = new List<PlannedPiece>();
+        for (var row = 1; row <= MostPieces; row++)
+        {
+            string F(string name) => PieceField(row, name);
+            if (_fields.Raw(F("mark")) is not { } typed)
+                continue;
+            var mark = Custody.Mark.Read(typed);
+            if (!mark.Ok)
+                _fields.Refuse(F("mark"), mark.Fault!);
+            var place = PlannedPlace.Read(_fields.Raw(F("place")));
+            if (place is null)
+                _fields.Refuse(F("place"), "choose where it hangs");
+            if (place?.Leg > legs)
+                _fields.Refuse(F("place"), $"there {(legs == 1 ? "is 1 leg" : $"are {legs} legs")}");
+            var facts = new RigFacts
+            {
+                Pull = _fields.Angle(F("pull"), 0, 180),
+                Collects = _fields.Angle(F("collects"), 0, 180),
+                OutOfPlane = _fields.Angle(F("outOfPlane"), 0, 180),
+                Seated = !_fields.Flag(F("notSeated")),
+                Hole = _fields.Choice<BoltHole>(F("hole")),
+                Engaged = _fields.Number(F("engaged"), 0, 100),
+                Metal = _fields.Text(F("metal")),
+                OffPlumb = _fields.Angle(F("offPlumb"), 0, 180),
+                MakersAngle = _fields.Angle(F("makersAngle"), 0, 90),
+                Documented = _fields.Flag(F("documented")),
+            };
+            if (mark.Ok && place is { } at)
+                pieces.Add(new(mark.Value.Text, at, facts));
+        }
+
+        return pieces;
+    }
+}

@@ -1,0 +1,124 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>What a plan comes to with the gear it names: the arrangement, and whether that gear may be used and seats.</summary>
+/// <param name="Planned">The plan with its gear.</param>
+/// <param name="Result">The arrangement; null while something is wanted.</param>
+/// <param name="Outcome">The worst of all; null while something is wanted.</param>
+/// <param name="Remarks">What bears on the plan beyond the arrangement.</param>
+public sealed record PlanVerdict(
+    PlannedLift Planned,
+    LiftResult? Result,
+    LiftOutcome? Outcome,
+    IReadOnlyList<Remark> Remarks
+)
+{
+    /// <summary>What each leg wants to hang level, by the reach on record; null where picks or a reach are not known.</summary>
+    public Levelling? Levelled { get; init; }
+
+    /// <summary>Whether it may go to the checklist: nothing wanted, nothing over, nothing forbidden.</summary>
+    public bool MayBeLifted => Outcome is { } outcome && outcome < LiftOutcome.Overloaded;
+
+    /// <summary>Whether a qualified person signs before it is lifted: critical lifts, and whatever is to be asked.</summary>
+    public bool AsksSignature => Planned.Plan.Critical || Outcome == LiftOutcome.Ask;
+
+    /// <summary>Judges a plan.</summary>
+    /// <param name="plan">The plan.</param>
+    /// <param name="gear">The pieces it names, by mark.</param>
+    /// <param name="books">The rule books worked to.</param>
+    /// <param name="weighed">What the load cell said; null where it was not weighed.</param>
+    public static PlanVerdict Of(
+        LiftPlan plan,
+        IReadOnlyDictionary<string, LiftGear> gear,
+        IReadOnlyList<RuleBook> books,
+        Mass? weighed
+    )
+    {
+        var planned = plan.With(gear, books);
+        var result = planned.Lift is { } lift ? LiftJudge.Of(lift) : null;
+        var remarks = new List<Remark>();
+        foreach (var piece in plan.Pieces.DistinctBy(p => p.Mark))
+        {
+            if (!gear.TryGetValue(piece.Mark, out var known))
+                remarks.Add(new(LiftOutcome.NotPermitted, $"There is no piece {piece.Mark}."));
+            else if (LiftGear.RoleOf(known.Gear.Family) == LiftRole.None)
+                remarks.Add(new(LiftOutcome.NotPermitted, $"{known} belongs on no lift."));
+            else if (!known.Use.MayBeUsed)
+                remarks.Add(
+                    new(LiftOutcome.NotPermitted, $"{known} may not be used: {string.Join(" ", known.Use.Reasons)}")
+                );
+        }
+
+        remarks.AddRange(Seats(planned, gear));
+        var levelled = Level(planned, gear);
+        if (levelled is not null)
+            remarks.AddRange(Hangs(levelled));
+        if (weighed is { } cell && plan.Estimate?.Against(cell) is { } surprise)
+            remarks.Add(new(LiftOutcome.Caution, surprise));
+        LiftOutcome? outcome = result?.Outcome;
+        foreach (var remark in remarks)
+        {
+            if (outcome is { } so && remark.Outcome > so)
+                outcome = remark.Outcome;
+        }
+
+        return new(planned, result, outcome, remarks) { Levelled = levelled };
+    }
+
+    private static Levelling? Level(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        if (planned.Lift?.Arrangement is not LegsToPoints { Geometry: var geometry } || geometry.Picks.Count == 1)
+            return null;
+        var slings = planned.LegMarks.Select(leg => gear[leg[0]].Gear).ToList();
+        if (slings.Any(s => s.Length("reach") is null))
+            return null;
+        var pitches = slings.Where(s => s.Shortener).Select(s => s.Length("pitch")).OfType<Length>().ToList();
+        return Levelling.Of(
+            geometry,
+            [.. slings.Select(s => (double)s.Length("reach")!.Value.Millimetres)],
+            pitches.Count == slings.Count ? (double)pitches.Max().Millimetres : null
+        );
+    }
+
+    /// <summary>The arrangement is worked out as drawn; legs of the lengths on record may not bring the hook there.</summary>
+    private static IEnumerable<Remark> Hangs(Levelling levelled)
+    {
+        if (levelled.Tilt is not { } tilt)
+            yield return new(
+                LiftOutcome.Ask,
+                "By the reach on record the legs do not meet as drawn: longer slings, or picks nearer."
+            );
+        else if (tilt > LiftJudge.MostTilt)
+            yield return new(
+                LiftOutcome.Ask,
+                $"By the reach on record the load would hang tilted {tilt:0.0} deg: bring the legs to length, as the plan says, and try it."
+            );
+        else if (tilt > LiftJudge.CautionTilt)
+            yield return new(
+                LiftOutcome.Caution,
+                $"By the reach on record the load would hang tilted {tilt:0.0} deg: bring the legs to length, as the plan says."
+            );
+    }
+
+    /// <summary>A hook and what hangs in it, wherever both are registered with their sizes.</summary>
+    private static IEnumerable<Remark> Seats(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        var lines = planned
+            .LegMarks.Select(leg => planned.AboveMarks.Concat(leg).ToList())
+            .DefaultIfEmpty([.. planned.AboveMarks]);
+        foreach (var (hook, eye) in lines.SelectMany(line => line.Zip(line.Skip(1))).Distinct())
+        {
+            if (
+                !gear.TryGetValue(hook, out var upper)
+                || !gear.TryGetValue(eye, out var lower)
+                || upper.Gear.Family.Code != "hook"
+                || lower.Fit == FitSizes.None
+            )
+                continue;
+            if (SeatCheck.Of(upper.Fit, lower.Fit) is { Seats: false } seat)
+                yield return new(LiftOutcome.Ask, $"{eye} in the hook {hook}: {seat.Words}");
+        }
+    }
+}
