@@ -1,3 +1,4 @@
+using System.Reflection;
 using Keralith.Core.Judgement;
 using Xunit;
 
@@ -16,9 +17,12 @@ public class CodeTests
     [Theory]
     [MemberData(nameof(Coded))]
     public void Every_value_of_a_coded_enum_has_a_code_of_its_own_that_leads_back_to_it(Type type) =>
-        typeof(CodeTests).GetMethod(nameof(Round))!.MakeGenericMethod(type).Invoke(null, null);
+        typeof(CodeTests)
+            .GetMethod(nameof(LeadsBack), BindingFlags.NonPublic | BindingFlags.Static)!
+            .MakeGenericMethod(type)
+            .Invoke(null, null);
 
-    public static void Round<T>()
+    private static void LeadsBack<T>()
         where T : struct, Enum
     {
         var codes = Enum.GetValues<T>().Select(Code.Of).ToList();

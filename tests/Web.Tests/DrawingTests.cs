@@ -216,10 +216,8 @@ public class DrawingTests
     [Fact]
     public void Every_measurement_and_count_has_a_drawing_of_how_it_is_taken()
     {
-        var without = Keralith
-            .Catalogue.All.Where(c =>
-                !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0
-            )
+        var without = Catalogue
+            .All.Where(c => !c.IsAnswerChosen && c.Id != "kit.complete" && GuideDrawing.Of(c).ToString()!.Length == 0)
             .Select(c => c.Id);
         Assert.Empty(without);
     }
