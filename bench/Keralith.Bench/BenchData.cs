@@ -41,11 +41,7 @@ internal static class BenchData
         var made = GearFamilies
             .All.Select((f, i) => (Guid.NewGuid(), PieceEntryReader.Read(EveryFamily.Form(f, $"T-{i:00}")).Entry!))
             .ToList();
-        var registered = await new PieceStore(database, new(database)).RegisterAsync(
-            made,
-            stamp,
-            CancellationToken.None
-        );
+        var registered = await new PieceStore(database).RegisterAsync(made, stamp, CancellationToken.None);
         if (!registered.Ok)
             throw new InvalidOperationException(registered.Fault);
         foreach (var (sql, values) in Steps(pieces, made.Count))

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Data.Exchange;
@@ -80,54 +79,13 @@ internal static class ExchangeCommands
                 await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
                 return 0;
             case ["inspections"]:
-                await LinesAsync(
-                    database,
-                    output,
-                    "select i.case_document, json_build_object('inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at, 'signedBy', w.username, 'verdict', i.verdict, 'countsFrom', i.counts_from, 'corrects', f.inspection_id, 'supersededBy', s.became, 'superseded', s.why)::text, i.verdict_document from inspection i join piece p on p.id = i.piece_id join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id order by i.signed_at, i.id",
-                    ("case", 0),
-                    ("record", 1),
-                    ("verdict", 2)
-                );
+                await new RecordExport(database).InspectionsAsync(output, cancel);
                 return 0;
             case ["ledger"]:
-                await LinesAsync(
-                    database,
-                    output,
-                    "select json_build_object('number', number, 'at', at, 'actor', actor, 'kind', kind, 'subject', subject, 'previous', encode(previous, 'hex'), 'hash', encode(hash, 'hex'))::text, data from ledger order by number",
-                    ("entry", 0),
-                    ("data", 1)
-                );
+                await new RecordExport(database).LedgerAsync(output, cancel);
                 return 0;
             default:
                 throw new UsageException("keralith export register|inspections|ledger [--all-columns]");
-        }
-    }
-
-    /// <summary>One JSON object a line, of documents the records hold.</summary>
-    private static async Task LinesAsync(
-        Database database,
-        Stream output,
-        string sql,
-        params (string Name, int Column)[] fields
-    )
-    {
-        await using var command = database.Command(sql);
-        await using var reader = await command.ExecuteReaderAsync();
-        while (await reader.ReadAsync())
-        {
-            await using (var line = new Utf8JsonWriter(output))
-            {
-                line.WriteStartObject();
-                foreach (var (name, column) in fields)
-                {
-                    line.WritePropertyName(name);
-                    line.WriteRawValue(reader.GetString(column));
-                }
-
-                line.WriteEndObject();
-            }
-
-            output.WriteByte((byte)'\n');
         }
     }
 

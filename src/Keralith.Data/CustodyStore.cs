@@ -1,5 +1,4 @@
 using Keralith.Core.Custody;
-using Keralith.Core.People;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -32,10 +31,8 @@ public sealed record DisposalRow(
 );
 
 /// <summary>The cage: holds, releases, new tags, condemning and destruction.</summary>
-public sealed class CustodyStore(Database database, SiteStore sites)
+public sealed class CustodyStore(Database database)
 {
-    private readonly PieceChanges _changes = new(database, sites);
-
     private const string HoldColumns = """
         select h.id, h.piece_id, h.cause, h.reason, h.inspection_id, h.placed_at, p.name as placed_by, r.released_at, q.name as released_by, r.reason as release_reason
         from hold h join person p on p.id = h.placed_by left join release r on r.hold_id = h.id left join person q on q.id = r.released_by
@@ -95,37 +92,24 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         CancellationToken cancel,
         NewFile? photo = null
     ) =>
-        _changes.RunAsync(
-            piece,
-            null,
-            Right.Hold,
+        Session.RunAsync(
+            database,
             stamp,
-            "piece.held",
-            async (transaction, row) =>
+            async session =>
             {
-                if (string.IsNullOrWhiteSpace(reason))
-                    return new Refusal("Write what is the matter with it.");
-                if (cause is not (HoldCause.Doubt or HoldCause.Event or HoldCause.Marking))
-                    return new Refusal("Choose why it is held.");
-                var state = PieceLife.AfterHold(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await InsertHoldAsync(transaction, stamp.Submission, row.Id, cause, reason.Trim(), null, stamp, cancel)
-                    .ConfigureAwait(false);
-                if (photo is not null)
-                {
-                    var file = Guid.NewGuid();
-                    await FileStore
-                        .InsertAsync(transaction, file, [(row.Mark, row.Id)], photo, stamp, cancel)
-                        .ConfigureAwait(false);
-                    await transaction
-                        .Command("insert into hold_photo (hold_id, attachment_id) values ($1, $2)")
-                        .Positional(stamp.Submission, file)
-                        .RunAsync(cancel)
-                        .ConfigureAwait(false);
-                }
+                if (await session.LockAsync(piece).ConfigureAwait(false) is not { } row)
+                    return Refusals.NoSuchPiece;
+                var held = Cage.Hold(row.State, cause, reason, session.By);
+                if (!held.Ok)
+                    return held.Refusal;
 
-                return new Change(state.Value, new { cause = Code.Of(cause), reason = reason.Trim() });
+                // The hold has the submission's id, so that a picture can be kept with it.
+                await session.HoldAsync(row.Id, held.Value.Hold!, stamp.Submission).ConfigureAwait(false);
+                if (photo is not null)
+                    await FileStore.AttachToHoldAsync(session, row, stamp.Submission, photo).ConfigureAwait(false);
+                await session.DeriveAsync(row, held.Value.State).ConfigureAwait(false);
+                await session.LedgerAsync(held.Value.Record, row.Mark).ConfigureAwait(false);
+                return null;
             },
             cancel
         );
@@ -139,73 +123,41 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Read,
+        Session.RunAsync(
+            database,
             stamp,
-            "hold.released",
-            async (transaction, row) =>
+            session =>
             {
-                var trip = new Trip();
-                var open = trip.All(
-                    new NpgsqlBatchCommand(
-                        "select h.id, h.cause, h.placed_at from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null"
-                    ).Positional(row.Id),
-                    r =>
-                        (
-                            Id: r.Get<Guid>("id"),
-                            Hold: new OpenHold(
-                                Code.Parse<HoldCause>(r.Get<string>("cause")),
-                                r.Get<DateTimeOffset>("placed_at")
-                            )
-                        )
-                );
-                var (signed, retagged) = (
-                    Recorder.Inspections(trip, row.Id),
-                    trip.All(
-                        new NpgsqlBatchCommand("select max(at) as at from retag where piece_id = $1").Positional(
-                            row.Id
-                        ),
-                        r => r.ValueOrNull<DateTimeOffset>("at")
-                    )
-                );
-                await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
-                var holds = open.Value;
-                if (holds.All(h => h.Id != hold))
-                    return new Refusal("This hold is closed already.");
-                var inspections = signed.Value.Select(i => i.Signed).ToList();
-                var site = await sites.GetAsync(cancel).ConfigureAwait(false);
-                var may = HoldRules.MayClose(
-                    holds.Single(h => h.Id == hold).Hold,
-                    new(stamp.Actor.Id, stamp.Actor.Role),
-                    reason,
-                    inspections,
-                    retagged.Value[0],
-                    site.OneMayDoBoth
-                );
-                if (!may.Ok)
-                    return new Refusal(may.Fault!);
-                var state = PieceLife.AfterRelease(
-                    row.State,
-                    holds.Count - 1,
-                    inspections.Any(i => i is { IsClean: true, IsFull: true })
-                );
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await transaction
-                    .Command("insert into release (hold_id, reason, released_at, released_by) values ($1, $2, $3, $4)")
-                    .Positional(hold, reason.Trim(), stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                return new Change(
-                    state.Value,
-                    new
+                var beside = new Trip();
+                var open = Holding.OpenHolds(beside, piece);
+                var inspections = Derivation.Inspections(beside, piece);
+                var retagged = Holding.Retagged(beside, piece);
+                return session.OnPieceAsync(
+                    piece,
+                    version,
+                    async row =>
                     {
-                        hold,
-                        cause = Code.Of(may.Value.Cause),
-                        reason = reason.Trim(),
-                    }
+                        var facts = new ReleaseFacts(
+                            row.State,
+                            open.Value,
+                            inspections.Value,
+                            retagged.Value,
+                            session.Site.OneMayDoBoth
+                        );
+                        var outcome = Cage.Release(facts, hold, reason, session.By);
+                        if (outcome.Ok)
+                            await session
+                                .WriteAsync(
+                                    "insert into release (hold_id, reason, released_at, released_by) values ($1, $2, $3, $4)",
+                                    hold,
+                                    reason.Trim(),
+                                    stamp.At,
+                                    stamp.Actor.Id
+                                )
+                                .ConfigureAwait(false);
+                        return outcome;
+                    },
+                    beside
                 );
             },
             cancel
@@ -219,43 +171,13 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         string fittedBy,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Retag,
-            stamp,
-            "piece.retagged",
-            async (transaction, row) =>
-            {
-                if (row.State.IsRetired())
-                    return new Refusal("This piece is retired.");
-                if (string.IsNullOrWhiteSpace(proof))
-                    return new Refusal("Write how its identity was proved.");
-                if (string.IsNullOrWhiteSpace(fittedBy))
-                    return new Refusal("Write who fitted the new tag: the maker or a qualified person.");
-                await transaction
-                    .Command(
-                        "insert into retag (id, piece_id, proof, fitted_by, at, by_person) values ($1, $2, $3, $4, $5, $6)"
-                    )
-                    .Positional(stamp.Submission, row.Id, proof.Trim(), fittedBy.Trim(), stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await transaction
-                    .Command(
-                        """
-                        insert into tag_record (piece_id, rated_load, design_factor, rated_for, entries, words, why, at, by_person)
-                        select p.id, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, coalesce((select t.words from tag_record t where t.piece_id = p.id order by t.id desc limit 1), '{}'), 'new tag fitted', $2, $3
-                        from piece p where p.id = $1
-                        """
-                    )
-                    .Positional(row.Id, stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                return new Change(row.State, new { proof = proof.Trim(), fittedBy = fittedBy.Trim() });
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
+                {
+                    var outcome = Cage.Retag(row.State, proof, fittedBy, session.By);
+                    if (outcome.Ok)
+                        await WriteRetagAsync(session, row.Id, proof.Trim(), fittedBy.Trim()).ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>Condemns a piece: it will never lift again.</summary>
     public Task<Checked<Recorded>> CondemnAsync(
@@ -265,27 +187,31 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Condemn,
+        Session.RunAsync(
+            database,
             stamp,
-            "piece.condemned",
-            async (transaction, row) =>
+            async session =>
             {
-                if (string.IsNullOrWhiteSpace(reason))
-                    return new Refusal("Write why it is condemned.");
-                var state = PieceLife.AfterCondemning(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await DisposeAsync(transaction, row.Id, "condemned", reason.Trim(), null, null, stamp, cancel)
+                // Drafts before pieces, as everywhere.
+                await session
+                    .ReadAsync(
+                        "select 1 from draft where piece_id = $1 order by id for update",
+                        r => r.GetInt32(0),
+                        piece
+                    )
                     .ConfigureAwait(false);
-                await transaction
-                    .Command("delete from draft where piece_id = $1")
-                    .Positional(row.Id)
-                    .RunAsync(cancel)
+                return await session
+                    .OnPieceAsync(piece, version, async row =>
+                    {
+                        var outcome = Cage.Condemn(row.State, reason, session.By);
+                        if (!outcome.Ok)
+                            return outcome;
+                        await DisposeAsync(session, row.Id, "condemned", reason.Trim(), null, null)
+                            .ConfigureAwait(false);
+                        await session.WriteAsync("delete from draft where piece_id = $1", row.Id).ConfigureAwait(false);
+                        return outcome;
+                    })
                     .ConfigureAwait(false);
-                return new Change(state.Value, new { reason = reason.Trim() });
             },
             cancel
         );
@@ -300,82 +226,72 @@ public sealed class CustodyStore(Database database, SiteStore sites)
         string note,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Destroy,
-            stamp,
-            "piece.destroyed",
-            async (transaction, row) =>
-            {
-                if (string.IsNullOrWhiteSpace(method))
-                    return new Refusal("Write how it was destroyed, such as cut through every link.");
-                var saw = await transaction
-                    .Command("select id, name from person where username = $1")
-                    .Positional(witness)
-                    .ListAsync(r => r.Get<Guid>("id"), cancel)
-                    .ConfigureAwait(false);
-                if (saw.Count == 0)
-                    return new Refusal("Name the witness.");
-                if (saw[0] == stamp.Actor.Id)
-                    return new Refusal("The witness is another person than the one who records it.");
-                var state = PieceLife.AfterDestruction(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await DisposeAsync(transaction, row.Id, "destroyed", note.Trim(), method.Trim(), saw[0], stamp, cancel)
-                    .ConfigureAwait(false);
-                return new Change(
-                    state.Value,
-                    new
-                    {
-                        method = method.Trim(),
-                        witness,
-                        note = note.Trim(),
-                    }
-                );
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
+                {
+                    var saw = await session
+                        .ReadAsync("select id from person where username = $1", r => r.GetGuid(0), witness)
+                        .ConfigureAwait(false);
+                    Guid? who = saw.Count == 0 ? null : saw[0];
+                    var outcome = Cage.Destroy(row.State, method, who, witness, note, session.By);
+                    if (outcome.Ok)
+                        await DisposeAsync(session, row.Id, "destroyed", note.Trim(), method.Trim(), who)
+                            .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
-    /// <summary>Puts a hold on, and tells those who planned to lift with the piece.</summary>
-    internal static async Task InsertHoldAsync(
-        NpgsqlTransaction transaction,
-        Guid id,
-        Guid piece,
-        HoldCause cause,
-        string reason,
-        Guid? inspection,
-        Stamp stamp,
-        CancellationToken cancel
-    )
+    private static async Task WriteRetagAsync(Session session, Guid piece, string proof, string fittedBy)
     {
-        await transaction
-            .Command(
-                "insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)"
+        var stamp = session.Stamp;
+        await session
+            .WriteAsync(
+                "insert into retag (id, piece_id, proof, fitted_by, at, by_person) values ($1, $2, $3, $4, $5, $6)",
+                stamp.Submission,
+                piece,
+                proof,
+                fittedBy,
+                stamp.At,
+                stamp.Actor.Id
             )
-            .Positional(id, piece, Code.Of(cause), reason, inspection, stamp.At, stamp.Actor.Id)
-            .RunAsync(cancel)
             .ConfigureAwait(false);
-        await LiftStore.TellOfHoldAsync(transaction, piece, reason, stamp, cancel).ConfigureAwait(false);
+        await session
+            .WriteAsync(
+                """
+                insert into tag_record (piece_id, rated_load, design_factor, rated_for, entries, words, why, at, by_person)
+                select p.id, p.rated_load, p.design_factor, p.rated_for, p.tag_entries,
+                  coalesce((select t.words from tag_record t where t.piece_id = p.id order by t.id desc limit 1), '{}'),
+                  'new tag fitted', $2, $3
+                from piece p
+                where p.id = $1
+                """,
+                piece,
+                stamp.At,
+                stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
     }
 
     private static Task DisposeAsync(
-        NpgsqlTransaction transaction,
+        Session session,
         Guid piece,
         string step,
         string reason,
         string? method,
-        Guid? witness,
-        Stamp stamp,
-        CancellationToken cancel
+        Guid? witness
     ) =>
-        transaction
-            .Command(
-                "insert into disposal (id, piece_id, step, reason, method, witness, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)"
-            )
-            .Positional(stamp.Submission, piece, step, reason, method, witness, stamp.At, stamp.Actor.Id)
-            .RunAsync(cancel);
+        session.WriteAsync(
+            """
+            insert into disposal (id, piece_id, step, reason, method, witness, at, by_person)
+            values ($1, $2, $3, $4, $5, $6, $7, $8)
+            """,
+            session.Stamp.Submission,
+            piece,
+            step,
+            reason,
+            method,
+            witness,
+            session.Stamp.At,
+            session.Stamp.Actor.Id
+        );
 
     private static HoldRow Hold(NpgsqlDataReader r) =>
         new(

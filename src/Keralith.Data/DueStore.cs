@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text;
+using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -12,7 +13,7 @@ namespace Keralith.Data;
 public sealed record DueQuery(int? Store = null, string? Family = null, string? By = null, DateOnly? Week = null);
 
 /// <summary>A piece due, and who inspected it last.</summary>
-public sealed record DuePiece(PieceRow Piece, string? LastBy);
+public sealed record DuePiece(Piece Piece, string? LastBy);
 
 /// <summary>How many pieces are due of a store, a family or an inspector, and how many of them overdue.</summary>
 public sealed record DueCount(string Group, string Value, int Due, int Overdue);
@@ -90,14 +91,14 @@ public sealed class DueStore(Database database)
         return trip.All(
             new NpgsqlBatchCommand(
                 $"""
-                select {PieceRow.Columns}, last.name as last_by
+                select {PieceRows.Columns}, last.name as last_by
                 from (select p.id from piece p join store s on s.id = p.store_id {(
                     query.By is null ? string.Empty : LastBy
                 )} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {Most}) page
                 join piece p on p.id = page.id join store s on s.id = p.store_id {LastBy} order by p.due_on, s.position, p.peg, p.mark
                 """
             ).Positional(asked.Values),
-            r => new DuePiece(PieceRow.From(r), r.TextOrNull("last_by"))
+            r => new DuePiece(PieceRows.From(r), r.TextOrNull("last_by"))
         );
     }
 

@@ -1,5 +1,5 @@
 using Keralith.Core.Custody;
-using Keralith.Core.People;
+using Keralith.Core.Ledger;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -15,10 +15,8 @@ public sealed record EventRow(
 );
 
 /// <summary>Events: everything that was there is held in one go, until an inspection after it and a qualified person let it go.</summary>
-public sealed class EventStore(Database database, SiteStore sites)
+public sealed class EventStore(Database database)
 {
-    private readonly PieceChanges _changes = new(database, sites);
-
     /// <summary>The events of a piece, newest first.</summary>
     public Task<List<EventRow>> OfAsync(Guid piece, CancellationToken cancel) =>
         database.AskAsync(t => Of(t, piece), cancel);
@@ -53,66 +51,41 @@ public sealed class EventStore(Database database, SiteStore sites)
     )
     {
         var begun = false;
-        return _changes.RunAllAsync(
-            pieces,
-            Right.Hold,
-            stamp,
-            "gear.event",
-            async (transaction, row) =>
-            {
-                if (
-                    GearEvents.RefusalOf(happened, what, DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1)) is
-                    { } refusal
-                )
-                    return new Refusal(refusal);
-                if (!begun)
-                    await BeginAsync(transaction, kind, happened, what, stamp, cancel).ConfigureAwait(false);
-                begun = true;
-                var state = PieceLife.AfterHold(row.State);
-                if (!state.Ok)
-                    return new Refusal($"{row.Mark}: {state.Fault}");
-                await transaction
-                    .Command("insert into gear_event_piece (event_id, piece_id) values ($1, $2)")
-                    .Positional(stamp.Submission, row.Id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await CustodyStore
-                    .InsertHoldAsync(
-                        transaction,
-                        Guid.CreateVersion7(),
-                        row.Id,
-                        HoldCause.Event,
-                        $"{GearEvents.Name(kind)} on {happened:yyyy-MM-dd}: {what.Trim()}",
-                        null,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-                return new Change(
-                    state.Value,
-                    new
-                    {
-                        @event = stamp.Submission,
-                        kind = Code.Of(kind),
+        return Session.RunAsync(database, stamp, session => session.OnPiecesAsync(pieces, async row =>
+                {
+                    var outcome = GearEvents.Record(
+                        stamp.Submission,
+                        kind,
                         happened,
-                        what = what.Trim(),
-                    }
-                );
-            },
-            cancel
-        );
+                        what,
+                        row.Mark,
+                        row.State,
+                        session.By
+                    );
+                    if (!outcome.Ok)
+                        return outcome;
+                    if (!begun)
+                        await BeginAsync(session, (GearEventRecorded)outcome.Value.Record).ConfigureAwait(false);
+                    begun = true;
+                    await session
+                        .WriteAsync(
+                            "insert into gear_event_piece (event_id, piece_id) values ($1, $2)",
+                            stamp.Submission,
+                            row.Id
+                        )
+                        .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
     }
 
-    private static Task BeginAsync(
-        NpgsqlTransaction transaction,
-        GearEventKind kind,
-        DateOnly happened,
-        string what,
-        Stamp stamp,
-        CancellationToken cancel
-    ) =>
-        transaction
-            .Command("insert into gear_event (id, kind, happened, what, at, by_person) values ($1, $2, $3, $4, $5, $6)")
-            .Positional(stamp.Submission, Code.Of(kind), happened, what.Trim(), stamp.At, stamp.Actor.Id)
-            .RunAsync(cancel);
+    private static Task BeginAsync(Session session, GearEventRecorded said) =>
+        session.WriteAsync(
+            "insert into gear_event (id, kind, happened, what, at, by_person) values ($1, $2, $3, $4, $5, $6)",
+            said.Event,
+            said.EventKind,
+            said.Happened,
+            said.What,
+            session.Stamp.At,
+            session.Stamp.Actor.Id
+        );
 }

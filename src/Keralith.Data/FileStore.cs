@@ -1,6 +1,6 @@
 using System.Security.Cryptography;
-using Keralith.Core.Custody;
-using Keralith.Core.People;
+using Keralith.Core.Ledger;
+using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -65,11 +65,8 @@ public sealed record FileRow(
 public sealed record FindingPhoto(Guid Id, string Part, string Criterion);
 
 /// <summary>Certificates, reports and pictures of pieces.</summary>
-public sealed class FileStore(Database database, SiteStore sites)
+public sealed class FileStore(Database database)
 {
-    private readonly PieceChanges _changes = new(database, sites);
-    private readonly Recorder _recorder = new(database);
-
     public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) =>
         database.AskAsync(t => Of(t, piece), cancel);
 
@@ -120,26 +117,23 @@ public sealed class FileStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.Attach))
-                    return "Your role does not allow this.";
-                if (pieces.Count == 0)
-                    return "Choose what it belongs to.";
-                if (string.IsNullOrWhiteSpace(file.Title) || file.Title.Length > 120)
-                    return "Name the file in at most 120 letters.";
-                if (file.Dated > DateOnly.FromDateTime(stamp.At.UtcDateTime).AddDays(1))
-                    return "The date on it is yet to come.";
-                var marks = await transaction
-                    .Command("select mark, id from piece where id = any($1) order by id for update")
-                    .Positional([pieces.ToArray()])
-                    .ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel)
+                if (AttachedFile.RefusalOf(pieces.Count, file.Title, file.Dated, session.By) is { } refusal)
+                    return refusal;
+                var marks = await session
+                    .ReadAsync(
+                        "select mark, id from piece where id = any($1) order by id for update",
+                        r => (r.GetString(0), r.GetGuid(1)),
+                        pieces.ToArray()
+                    )
                     .ConfigureAwait(false);
                 if (marks.Count != pieces.Distinct().Count())
-                    return "There is no such piece.";
-                await InsertAsync(transaction, stamp.Submission, marks, file, stamp, cancel).ConfigureAwait(false);
+                    return Refusals.NoSuchPiece;
+                await InsertAsync(session, stamp.Submission, marks, file).ConfigureAwait(false);
                 return null;
             },
             cancel
@@ -154,43 +148,49 @@ public sealed class FileStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.Draft))
-                    return "Your role does not allow this.";
-                var piece = await transaction
-                    .Command(
-                        "select p.mark, p.id from draft d join piece p on p.id = d.piece_id where d.id = $1 for update of d"
+                var piece = await session
+                    .ReadAsync(
+                        "select p.mark, p.id from draft d join piece p on p.id = d.piece_id where d.id = $1 for update of d",
+                        r => (r.GetString(0), r.GetGuid(1)),
+                        draft
                     )
-                    .Positional(draft)
-                    .ListAsync(r => (Mark: r.GetString(0), Id: r.GetGuid(1)), cancel)
                     .ConfigureAwait(false);
                 if (piece.Count == 0)
-                    return "This inspection is signed or was thrown away; it takes no more pictures.";
-                var taken = await transaction
-                    .Command("select count(*)::int from draft_photo where draft_id = $1")
-                    .Positional(draft)
-                    .ListAsync(r => r.GetInt32(0), cancel)
+                    return Refusals.DraftClosed;
+                var taken = await session
+                    .ReadAsync("select count(*)::int from draft_photo where draft_id = $1", r => r.GetInt32(0), draft)
                     .ConfigureAwait(false);
-                if (taken[0] >= MostPhotos)
-                    return $"An inspection keeps at most {MostPhotos} pictures.";
-                await InsertAsync(transaction, stamp.Submission, piece, file, stamp, cancel).ConfigureAwait(false);
-                await transaction
-                    .Command(
-                        "insert into draft_photo (draft_id, part, criterion, attachment_id) values ($1, $2, $3, $4)"
+                if (AttachedFile.RefusalOfPhoto(taken[0], session.By) is { } refusal)
+                    return refusal;
+                await InsertAsync(session, stamp.Submission, piece, file).ConfigureAwait(false);
+                await session
+                    .WriteAsync(
+                        "insert into draft_photo (draft_id, part, criterion, attachment_id) values ($1, $2, $3, $4)",
+                        draft,
+                        part,
+                        criterion,
+                        stamp.Submission
                     )
-                    .Positional(draft, part, criterion, stamp.Submission)
-                    .RunAsync(cancel)
                     .ConfigureAwait(false);
                 return null;
             },
             cancel
         );
 
-    /// <summary>Most pictures one inspection keeps.</summary>
-    public const int MostPhotos = 40;
+    /// <summary>Keeps a picture of what a piece was held for.</summary>
+    internal static async Task AttachToHoldAsync(Session session, Piece piece, Guid hold, NewFile photo)
+    {
+        var file = Guid.CreateVersion7();
+        await InsertAsync(session, file, [(piece.Mark, piece.Id)], photo).ConfigureAwait(false);
+        await session
+            .WriteAsync("insert into hold_photo (hold_id, attachment_id) values ($1, $2)", hold, file)
+            .ConfigureAwait(false);
+    }
 
     /// <summary>The pictures a draft holds, or a signed inspection: one id for both.</summary>
     public Task<List<FindingPhoto>> OfInspectionAsync(Guid inspection, CancellationToken cancel) =>
@@ -217,21 +217,20 @@ public sealed class FileStore(Database database, SiteStore sites)
         ).ToLookup(p => p.Hold, p => p.File);
 
     /// <summary>Keeps a file of pieces and says so in the ledger.</summary>
-    internal static async Task InsertAsync(
-        NpgsqlTransaction transaction,
+    private static async Task InsertAsync(
+        Session session,
         Guid id,
         IReadOnlyCollection<(string Mark, Guid Id)> pieces,
-        NewFile file,
-        Stamp stamp,
-        CancellationToken cancel
+        NewFile file
     )
     {
         var hash = SHA256.HashData(file.Bytes);
-        await transaction
-            .Command(
-                "insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)"
-            )
-            .Positional(
+        await session
+            .WriteAsync(
+                """
+                insert into attachment (id, kind, title, dated, media_type, bytes, small, sha256, at, by_person)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+                """,
                 id,
                 Code.Of(file.Kind),
                 file.Title.Trim(),
@@ -240,37 +239,26 @@ public sealed class FileStore(Database database, SiteStore sites)
                 file.Bytes,
                 file.Small,
                 hash,
-                stamp.At,
-                stamp.Actor.Id
+                session.Stamp.At,
+                session.Stamp.Actor.Id
             )
-            .RunAsync(cancel)
             .ConfigureAwait(false);
-        await transaction
-            .Command("insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2")
-            .Positional(pieces.Select(p => p.Id).ToArray(), id)
-            .RunAsync(cancel)
+        await session
+            .WriteAsync(
+                "insert into piece_attachment (piece_id, attachment_id) select unnest($1::uuid[]), $2",
+                pieces.Select(p => p.Id).ToArray(),
+                id
+            )
             .ConfigureAwait(false);
+        var said = new FileAttached(
+            id,
+            Code.Of(file.Kind),
+            file.Title.Trim(),
+            file.Dated,
+            Convert.ToHexStringLower(hash)
+        );
         await LedgerStore
-            .AppendAllAsync(
-                transaction,
-                stamp,
-                "file.attached",
-                pieces.Select(m =>
-                    (
-                        m.Mark,
-                        (object)
-                            new
-                            {
-                                file = id,
-                                kind = Code.Of(file.Kind),
-                                title = file.Title.Trim(),
-                                file.Dated,
-                                sha256 = Convert.ToHexStringLower(hash),
-                            }
-                    )
-                ),
-                cancel
-            )
+            .AppendAllAsync(session, [.. pieces.Select(p => (p.Mark, (LedgerRecord)said))])
             .ConfigureAwait(false);
     }
 
@@ -279,42 +267,31 @@ public sealed class FileStore(Database database, SiteStore sites)
         IReadOnlyCollection<Guid> pieces,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAllAsync(
-            pieces,
-            Right.AcceptReport,
-            stamp,
-            "piece.carried-over",
-            async (transaction, row) =>
-            {
-                var file = await transaction
-                    .Command(
-                        "select a.id from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = $1 and a.kind = 'report' order by a.at desc limit 1"
-                    )
-                    .Positional(row.Id)
-                    .ListAsync(r => r.GetGuid(0), cancel)
-                    .ConfigureAwait(false);
-                var state = PieceLife.AfterTakeOver(row.State, row.CarriedOver is not null, file.Count > 0);
-                if (!state.Ok)
-                    return new Refusal($"{row.Mark}: {state.Fault}");
-                await transaction
-                    .Command(
-                        "insert into carried_accepted (piece_id, attachment_id, at, by_person) values ($1, $2, $3, $4)"
-                    )
-                    .Positional(row.Id, file[0], stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                return new Change(
-                    state.Value,
-                    new
-                    {
-                        row.CarriedOver!.LastPeriodic,
-                        row.CarriedOver.Inspector,
-                        row.CarriedOver.Evidence,
-                        file = file[0],
-                    }
-                );
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPiecesAsync(pieces, async row =>
+                {
+                    var file = await session
+                        .ReadAsync(
+                            """
+                            select a.id from piece_attachment pa join attachment a on a.id = pa.attachment_id
+                            where pa.piece_id = $1 and a.kind = 'report'
+                            order by a.at desc
+                            limit 1
+                            """,
+                            r => r.GetGuid(0),
+                            row.Id
+                        )
+                        .ConfigureAwait(false);
+                    var outcome = RegisterActs.AcceptReport(row, file.Count == 0 ? null : file[0], session.By);
+                    if (outcome.Ok)
+                        await session
+                            .WriteAsync(
+                                "insert into carried_accepted (piece_id, attachment_id, at, by_person) values ($1, $2, $3, $4)",
+                                row.Id,
+                                file[0],
+                                stamp.At,
+                                stamp.Actor.Id
+                            )
+                            .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 }

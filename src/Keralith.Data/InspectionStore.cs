@@ -3,30 +3,12 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
+using Keralith.Core.Sites;
 using Keralith.Core.Tags;
 using Npgsql;
 
 namespace Keralith.Data;
-
-/// <summary>An answer kept in a draft.</summary>
-public sealed record DraftAnswer(
-    string Part,
-    string Criterion,
-    AnswerEntry Entry,
-    string? Note,
-    string SavedBy,
-    DateTimeOffset SavedAt
-)
-{
-    /// <summary>What it was measured with; null where none was in hand, or nothing was measured.</summary>
-    public Instrument? Instrument { get; init; }
-
-    /// <summary>Where on the drawing it was found, in its units; null where nobody pinned it.</summary>
-    public Pin? Pin { get; init; }
-}
-
-/// <summary>A place on a drawing, in the drawing's units.</summary>
-public readonly record struct Pin(decimal X, decimal Y);
 
 /// <summary>An inspection under way.</summary>
 public sealed record Draft(
@@ -136,7 +118,7 @@ public sealed record WorkedTo(decimal? WatchShare, IReadOnlyDictionary<string, i
 public sealed record InspectionDay(Guid Piece, Guid Id, DateOnly Day, string By);
 
 /// <summary>Inspections: drafts kept on every answer, and what was signed.</summary>
-public sealed class InspectionStore(Database database, SiteStore sites)
+public sealed class InspectionStore(Database database)
 {
     private const string DraftColumns = """
         select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
@@ -182,12 +164,23 @@ public sealed class InspectionStore(Database database, SiteStore sites)
             .ListAsync(DraftFrom, cancel);
 
     public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) =>
-        database.Command(AnswerSql).Positional(draft).ListAsync(Answer, cancel);
+        database.AskAsync(t => Answers(t, draft), cancel);
 
-    internal const string AnswerSql = """
-        select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at, t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
-        from draft_answer a join person w on w.id = a.saved_by left join instrument t on t.id = a.instrument_id where a.draft_id = $1
-        """;
+    /// <summary>The same, on a trip made with other questions.</summary>
+    internal static Asked<List<DraftAnswer>> Answers(Trip trip, Guid draft) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at,
+                  t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
+                from draft_answer a
+                join person w on w.id = a.saved_by
+                left join instrument t on t.id = a.instrument_id
+                where a.draft_id = $1
+                """
+            ).Positional(draft),
+            Answer
+        );
 
     /// <summary>Signed inspections of a piece, newest first; those corrected or withdrawn among them.</summary>
     public Task<List<InspectionRow>> SignedAsync(Guid piece, CancellationToken cancel) =>
@@ -230,49 +223,59 @@ public sealed class InspectionStore(Database database, SiteStore sites)
 
     /// <summary>Opens a draft, or the one already open of that kind: work goes on where it was left.</summary>
     /// <returns>The draft's id, or why none can be opened.</returns>
-    public async Task<Checked<Guid>> OpenAsync(
-        PieceRow piece,
-        InspectionKind kind,
-        Stamp stamp,
-        CancellationToken cancel
-    )
+    public async Task<Checked<Guid>> OpenAsync(Piece piece, InspectionKind kind, Stamp stamp, CancellationToken cancel)
     {
-        if (piece.State.IsRetired())
-            return new Refusal("This piece is retired; nothing more can be recorded on it.");
-        kind = PieceLife.KindDue(piece.State, piece.PeriodicDue is not null, kind);
-        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        var opened = await transaction
-            .Command(
-                """
-                insert into draft (id, piece_id, kind, started_by, started_at, saved_by, saved_at) values ($1, $2, $3, $4, $5, $4, $5)
-                on conflict (piece_id, kind) where corrects is null do nothing
-                """
-            )
-            .Positional(stamp.Submission, piece.Id, Code.Of(kind), stamp.Actor.Id, stamp.At)
-            .RunAsync(cancel)
-            .ConfigureAwait(false);
-        if (opened == 1)
-        {
-            await SeedTagAsync(
-                    transaction,
-                    piece,
-                    await sites.GetAsync(cancel).ConfigureAwait(false),
-                    kind,
-                    stamp,
-                    cancel
-                )
-                .ConfigureAwait(false);
-            await transaction.CommitAsync(cancel).ConfigureAwait(false);
-            return stamp.Submission;
-        }
+        var draft = stamp.Submission;
 
-        var open = await transaction
-            .Command("select id from draft where piece_id = $1 and kind = $2 and corrects is null")
-            .Positional(piece.Id, Code.Of(kind))
-            .ListAsync(r => r.GetGuid(0), cancel)
+        // The draft's id is recorded when it is signed; opening it goes under one of its own.
+        var opened = await Session
+            .RunAsync(
+                database,
+                stamp with
+                {
+                    Submission = Guid.CreateVersion7(),
+                },
+                async session =>
+                {
+                    if (PieceLife.RefusalToInspect(piece.State) is { } refusal)
+                        return refusal;
+                    var due = PieceLife.KindDue(piece.State, piece.PeriodicDue is not null, kind);
+                    var begun = await session
+                        .WriteAsync(
+                            """
+                            insert into draft (id, piece_id, kind, started_by, started_at, saved_by, saved_at)
+                            values ($1, $2, $3, $4, $5, $4, $5)
+                            on conflict (piece_id, kind) where corrects is null do nothing
+                            """,
+                            draft,
+                            piece.Id,
+                            Code.Of(due),
+                            stamp.Actor.Id,
+                            stamp.At
+                        )
+                        .ConfigureAwait(false);
+                    if (begun == 1)
+                    {
+                        await SeedTagAsync(session, draft, piece, due).ConfigureAwait(false);
+                        return null;
+                    }
+
+                    draft = (
+                        await session
+                            .ReadAsync(
+                                "select id from draft where piece_id = $1 and kind = $2 and corrects is null",
+                                r => r.GetGuid(0),
+                                piece.Id,
+                                Code.Of(due)
+                            )
+                            .ConfigureAwait(false)
+                    )[0];
+                    return null;
+                },
+                cancel
+            )
             .ConfigureAwait(false);
-        return open[0];
+        return opened.Ok ? draft : opened.Refusal!;
     }
 
     /// <summary>Keeps answers in the draft. Each must have been read as an answer before; one without answer, figure or note is taken back.</summary>
@@ -285,144 +288,114 @@ public sealed class InspectionStore(Database database, SiteStore sites)
         CancellationToken cancel
     )
     {
-        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        var version = await transaction
-            .Command(
-                "update draft set saved_by = $2, saved_at = $3, version = version + 1, offered_at = case when offered_by = $2 then null else offered_at end, offered_by = nullif(offered_by, $2) where id = $1 returning version"
+        var version = 0;
+
+        // Answers are kept again and again as they are given: no id makes one of them the last.
+        var saved = await Session
+            .RunAsync(
+                database,
+                new(actor, at, Guid.CreateVersion7()),
+                async session =>
+                {
+                    var now = await session
+                        .ReadAsync(
+                            """
+                            update draft
+                            set saved_by = $2, saved_at = $3, version = version + 1,
+                              offered_at = case when offered_by = $2 then null else offered_at end, offered_by = nullif(offered_by, $2)
+                            where id = $1
+                            returning version
+                            """,
+                            r => r.GetInt32(0),
+                            draft,
+                            actor.Id,
+                            at
+                        )
+                        .ConfigureAwait(false);
+                    if (now.Count == 0)
+                        return Refusals.DraftClosed;
+                    version = now[0];
+                    var trip = new Trip();
+                    foreach (var answer in answers)
+                        trip.Do(Keep(session, draft, answer));
+                    await session.AskAsync(trip).ConfigureAwait(false);
+                    return null;
+                },
+                cancel
             )
-            .Positional(draft, actor.Id, at)
-            .ListAsync(r => r.GetInt32(0), cancel)
             .ConfigureAwait(false);
-        if (version.Count == 0)
-            return new Refusal("This inspection is signed or was thrown away; it takes no more answers.");
-        await using var batch = new NpgsqlBatch(connection, transaction);
-        foreach (var answer in answers)
-        {
-            if (answer is { Entry: { Answer: null, Value: null }, Note: null, Pin: null })
-            {
-                batch.BatchCommands.Add(
-                    new NpgsqlBatchCommand(
-                        "delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3"
-                    ).Positional(draft, answer.Part, answer.Criterion)
-                );
-                continue;
-            }
-
-            batch.BatchCommands.Add(
-                new NpgsqlBatchCommand(
-                    """
-                    insert into draft_answer (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at, at_x, at_y, instrument_id)
-                    values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
-                    on conflict (draft_id, part, criterion) do update
-                      set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty, note = excluded.note,
-                          saved_by = excluded.saved_by, saved_at = excluded.saved_at, at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y), instrument_id = excluded.instrument_id
-                    """
-                ).Positional(
-                    draft,
-                    answer.Part,
-                    answer.Criterion,
-                    answer.Entry.Answer,
-                    answer.Entry.Value,
-                    answer.Entry.Shortest,
-                    answer.Entry.Uncertainty,
-                    answer.Note,
-                    actor.Id,
-                    at,
-                    answer.Pin?.X,
-                    answer.Pin?.Y,
-                    IsMeasured(answer),
-                    DateOnly.FromDateTime(at.UtcDateTime)
-                )
-            );
-        }
-
-        if (batch.BatchCommands.Count > 0)
-            await batch.ExecuteNonQueryAsync(cancel).ConfigureAwait(false);
-        await transaction.CommitAsync(cancel).ConfigureAwait(false);
-        return version[0];
+        return saved.Ok ? version : saved.Refusal!;
     }
 
-    /// <summary>Whether an answer is a length taken with an instrument, not an angle or a count.</summary>
-    private static bool IsMeasured(DraftAnswer answer) =>
-        answer.Entry.Value is not null
-        && Catalogue.Find(answer.Criterion) is { Kind: CriterionKind.Measure, IsAngle: false };
+    private static NpgsqlBatchCommand Keep(Session session, Guid draft, DraftAnswer answer) =>
+        answer is { IsGiven: false, Note: null, Pin: null }
+            ? new NpgsqlBatchCommand(
+                "delete from draft_answer where draft_id = $1 and part = $2 and criterion = $3"
+            ).Positional(draft, answer.Part, answer.Criterion)
+            : new NpgsqlBatchCommand(
+                """
+                insert into draft_answer
+                  (draft_id, part, criterion, answer, value, shortest, uncertainty, note, saved_by, saved_at, at_x, at_y, instrument_id)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12,
+                  case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
+                on conflict (draft_id, part, criterion) do update
+                  set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty,
+                    note = excluded.note, saved_by = excluded.saved_by, saved_at = excluded.saved_at,
+                    at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y),
+                    instrument_id = excluded.instrument_id
+                """
+            ).Positional(
+                draft,
+                answer.Part,
+                answer.Criterion,
+                answer.Entry.Answer,
+                answer.Entry.Value,
+                answer.Entry.Shortest,
+                answer.Entry.Uncertainty,
+                answer.Note,
+                session.Stamp.Actor.Id,
+                session.Stamp.At,
+                answer.Pin?.X,
+                answer.Pin?.Y,
+                answer.IsMeasured,
+                session.By.Day
+            );
 
     /// <summary>The case of a draft: the gear, the site's books, and the answers with their baselines.</summary>
     public static Case CaseOf(
-        PieceRow piece,
+        Piece piece,
         InspectionKind kind,
         Site site,
         IEnumerable<DraftAnswer> answers,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
-    )
-    {
-        var given = answers.ToDictionary(a => (a.Part, a.Criterion));
-        var read = new List<Answer>();
-        var (gear, tag) = (piece.GearAt(site), piece.TagAt(site));
-        var placement = Catalogue.PlacementOf(gear, site.Books);
-        foreach (var part in placement.Parts)
-        {
-            foreach (var criterion in part.Criteria)
-            {
-                if (!given.TryGetValue((part.Path, criterion.Id), out var answer))
-                    continue;
-                var responses = answer.Entry.ReadAll(
-                    criterion,
-                    baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure
-                );
-                if (!responses.Ok)
-                    continue;
-                read.AddRange(
-                    responses.Value.Select(r => new Answer(
-                        criterion,
-                        part.Path,
-                        r is Chosen chosen ? new Chosen(tag.AtBest(criterion.Id, chosen.Found)) : r
-                    ))
-                );
-            }
-        }
-
-        // The record names the limits that bear on this gear, and no others.
-        var limits = site.LimitsFor(piece.Maker, piece.Model)
-            .Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion))
-            .ToList();
-        return new(site.Books, kind, gear, limits, read);
-    }
+    ) => DraftCase.Of(piece, kind, site, answers, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
 
     /// <summary>Throws a draft away, with all its answers.</summary>
     public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) =>
         database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
 
     /// <summary>Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.</summary>
-    private static async Task SeedTagAsync(
-        NpgsqlTransaction transaction,
-        PieceRow piece,
-        Site site,
-        InspectionKind kind,
-        Stamp stamp,
-        CancellationToken cancel
-    )
+    private static async Task SeedTagAsync(Session session, Guid draft, Piece piece, InspectionKind kind)
     {
-        if (kind is InspectionKind.Frequent or InspectionKind.Return)
+        if (!kind.IsFull())
             return;
-        var tag = piece.TagAt(site);
+        var tag = piece.TagAt(session.Site);
         var found = tag.AtBest(TagVerdict.Complete, Found.No);
         var part = Catalogue.Parts(piece.Gear, [RuleBookShelf.Asme])[0].Path;
-        await transaction
-            .Command(
-                "insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at) values ($1, $2, $3, $4, $5, $6, $7)"
-            )
-            .Positional(
-                stamp.Submission,
+        await session
+            .WriteAsync(
+                """
+                insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at)
+                values ($1, $2, $3, $4, $5, $6, $7)
+                """,
+                draft,
                 part,
                 TagVerdict.Complete,
                 Code.Of(found),
                 found == Found.No ? null : string.Join(' ', tag.Against),
-                stamp.Actor.Id,
-                stamp.At
+                session.Stamp.Actor.Id,
+                session.Stamp.At
             )
-            .RunAsync(cancel)
             .ConfigureAwait(false);
     }
 

@@ -1,4 +1,5 @@
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Npgsql;
@@ -13,8 +14,6 @@ public sealed class InstrumentStore(Database database)
 {
     private const string Columns =
         "select i.id, i.name, i.uncertainty, i.calibration_due, i.set_at, w.name as set_by from instrument i join person w on w.id = i.set_by";
-
-    private readonly Recorder _recorder = new(database);
 
     /// <summary>The newest entry of each instrument, by name.</summary>
     public Task<List<InstrumentRow>> ListAsync(CancellationToken cancel) =>
@@ -41,39 +40,29 @@ public sealed class InstrumentStore(Database database)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.KeepInstruments))
-                    return "Your role does not allow this.";
-                if (string.IsNullOrWhiteSpace(name) || name.Length > 80)
-                    return "Write the name or number engraved on it, in up to 80 letters.";
                 var read = Length.Read(uncertainty);
-                if (!read.Ok)
-                    return $"Uncertainty: {read.Fault}";
-                if (calibrationDue is not { } due)
-                    return "Write the day its calibration runs out.";
-                await transaction
-                    .Command(
-                        "insert into instrument (id, name, uncertainty, calibration_due, set_at, set_by) values ($1, $2, $3, $4, $5, $6)"
+                if (PeopleActs.RefusalOfInstrument(name, read.Fault, calibrationDue, session.By) is { } refusal)
+                    return refusal;
+                await session
+                    .WriteAsync(
+                        "insert into instrument (id, name, uncertainty, calibration_due, set_at, set_by) values ($1, $2, $3, $4, $5, $6)",
+                        stamp.Submission,
+                        name.Trim(),
+                        read.Value.ToString(),
+                        calibrationDue,
+                        stamp.At,
+                        stamp.Actor.Id
                     )
-                    .Positional(stamp.Submission, name.Trim(), read.Value.ToString(), due, stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
                     .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(
-                        transaction,
-                        stamp,
-                        "instrument.entered",
-                        "site",
-                        new
-                        {
-                            name = name.Trim(),
-                            uncertainty = read.Value.ToString(),
-                            calibrationDue = due,
-                        },
-                        cancel
+                await session
+                    .LedgerAsync(
+                        new InstrumentEntered(name.Trim(), read.Value.ToString(), calibrationDue!.Value),
+                        "site"
                     )
                     .ConfigureAwait(false);
                 return null;

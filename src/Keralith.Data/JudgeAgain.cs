@@ -1,6 +1,7 @@
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Sites;
 
 namespace Keralith.Data;
 
@@ -29,11 +30,11 @@ public sealed class JudgeAgain(Database database)
     public async Task<RegisterRejudged> RunAsync(Site site, CancellationToken cancel)
     {
         await using var command = database.Command(
-            """
+            $"""
             select p.mark, p.maker, p.model, i.id, i.inspected_on, i.verdict, i.case_document
             from piece p
-            cross join lateral (select * from standing_inspection i where i.piece_id = p.id and i.kind not in ('frequent', 'return') order by i.counts_from desc, i.id limit 1) i
-            where p.state not in ('condemned', 'destroyed')
+            cross join lateral (select * from standing_inspection i where i.piece_id = p.id and i.kind in {Fragments.Full} order by i.counts_from desc, i.id limit 1) i
+            where p.state not in {Fragments.Retired}
             order by p.mark
             """
         );

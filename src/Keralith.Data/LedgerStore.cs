@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Keralith.Core.Ledger;
 using Npgsql;
 
@@ -18,7 +17,7 @@ public sealed class LedgerStore(Database database)
         database
             .Command(
                 """
-                select number, at, actor, kind, subject, data, previous, hash
+                select number, at, actor, kind, subject, data, previous, hash, form
                 from ledger
                 where ($1::text is null or subject = $1) and ($2::bigint is null or number < $2)
                 order by number desc
@@ -58,7 +57,7 @@ public sealed class LedgerStore(Database database)
     public async Task<(long Entries, string? Broken)> VerifyAsync(CancellationToken cancel)
     {
         await using var command = database.Command(
-            "select number, at, actor, kind, subject, data, previous, hash from ledger order by number"
+            "select number, at, actor, kind, subject, data, previous, hash, form from ledger order by number"
         );
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         LedgerEntry? before = null;
@@ -73,94 +72,40 @@ public sealed class LedgerStore(Database database)
         return (before?.Number ?? 0, null);
     }
 
-    /// <summary>Appends a record in the transaction that makes it. Called last, so that appending is serial for as short as can be.</summary>
-    internal static async Task AppendAsync(
-        NpgsqlTransaction transaction,
-        Stamp stamp,
-        string kind,
-        string subject,
-        object data,
-        CancellationToken cancel
-    )
-    {
-        var (number, hash) = await LastAsync(transaction, cancel).ConfigureAwait(false);
-        var entry = LedgerChain.Seal(
-            number + 1,
-            stamp.At,
-            stamp.Actor.Username,
-            kind,
-            subject,
-            JsonSerializer.Serialize(data, JsonSerializerOptions.Web),
-            hash
-        );
-        await transaction
-            .Command(
-                "insert into ledger (number, at, actor, kind, subject, data, previous, hash) values ($1, $2, $3, $4, $5, $6, $7, $8)"
-            )
-            .Positional(
-                entry.Number,
-                entry.At,
-                entry.Actor,
-                entry.Kind,
-                entry.Subject,
-                entry.Data,
-                entry.Previous,
-                entry.Hash
-            )
-            .RunAsync(cancel)
-            .ConfigureAwait(false);
-    }
-
-    /// <summary>Appends many records of one kind, in their order, in the transaction that makes them.</summary>
+    /// <summary>Appends records, in their order, in the transaction that makes them. Called last, so that appending is serial for as short as can be.</summary>
     internal static async Task AppendAllAsync(
-        NpgsqlTransaction transaction,
-        Stamp stamp,
-        string kind,
-        IEnumerable<(string Subject, object Data)> records,
-        CancellationToken cancel
+        Session session,
+        IReadOnlyCollection<(string Subject, LedgerRecord Record)> records
     )
     {
-        var (number, hash) = await LastAsync(transaction, cancel).ConfigureAwait(false);
-        await using var rows = await transaction
-            .Connection!.BeginBinaryImportAsync(
-                "copy ledger (number, at, actor, kind, subject, data, previous, hash) from stdin (format binary)",
-                cancel
-            )
-            .ConfigureAwait(false);
-        foreach (var (subject, data) in records)
+        var stamp = session.Stamp;
+        var (number, hash) = await LastAsync(session).ConfigureAwait(false);
+        var entries = new List<LedgerEntry>(records.Count);
+        foreach (var (subject, record) in records)
         {
-            var entry = LedgerChain.Seal(
-                ++number,
-                stamp.At,
-                stamp.Actor.Username,
-                kind,
-                subject,
-                JsonSerializer.Serialize(data, JsonSerializerOptions.Web),
-                hash
-            );
-            await rows.WriteRowAsync(
-                    cancel,
-                    entry.Number,
-                    entry.At,
-                    entry.Actor,
-                    entry.Kind,
-                    entry.Subject,
-                    entry.Data,
-                    entry.Previous,
-                    entry.Hash
-                )
-                .ConfigureAwait(false);
+            var entry = LedgerChain.Seal(++number, stamp.At, stamp.Actor.Username, record, subject, hash);
+            entries.Add(entry);
             hash = entry.Hash;
         }
 
-        await rows.CompleteAsync(cancel).ConfigureAwait(false);
+        if (entries is [var only])
+        {
+            await session
+                .WriteAsync($"insert into ledger ({Columns}) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)", Values(only))
+                .ConfigureAwait(false);
+            return;
+        }
+
+        await using var rows = await session
+            .CopyAsync($"copy ledger ({Columns}) from stdin (format binary)")
+            .ConfigureAwait(false);
+        foreach (var entry in entries)
+            await rows.WriteRowAsync(session.Cancel, Values(entry)).ConfigureAwait(false);
+        await rows.CompleteAsync(session.Cancel).ConfigureAwait(false);
     }
 
     /// <summary>The number and hash of the last entry, behind the lock under which entries are appended one after the other.</summary>
-    private static async Task<(long Number, byte[] Hash)> LastAsync(
-        NpgsqlTransaction transaction,
-        CancellationToken cancel
-    )
+    private static async Task<(long Number, byte[] Hash)> LastAsync(Session session)
     {
         var trip = new Trip();
         trip.All(new NpgsqlBatchCommand("select 1 from pg_advisory_xact_lock($1)").Positional(AppendLock), r =>
@@ -169,9 +114,14 @@ public sealed class LedgerStore(Database database)
         var last = trip.All(new NpgsqlBatchCommand("select number, hash from ledger order by number desc limit 1"), r =>
             (Number: r.GetInt64(0), Hash: r.GetFieldValue<byte[]>(1))
         );
-        await trip.MakeAsync(transaction.Connection!, cancel).ConfigureAwait(false);
+        await session.AskAsync(trip).ConfigureAwait(false);
         return last.Value.Count == 0 ? (0, LedgerChain.Beginning) : last.Value[0];
     }
+
+    private const string Columns = "number, at, actor, kind, subject, data, previous, hash, form";
+
+    private static object?[] Values(LedgerEntry e) =>
+        [e.Number, e.At, e.Actor, e.Kind, e.Subject, e.Data, e.Previous, e.Hash, (short)e.Form];
 
     private static LedgerEntry Entry(NpgsqlDataReader r) =>
         new(
@@ -183,5 +133,8 @@ public sealed class LedgerStore(Database database)
             r.Get<string>("data"),
             r.Get<byte[]>("previous"),
             r.Get<byte[]>("hash")
-        );
+        )
+        {
+            Form = (CanonicalForm)r.Get<short>("form"),
+        };
 }

@@ -1,29 +1,12 @@
 using System.Text.Json;
+using Keralith.Core.Custody;
+using Keralith.Core.Ledger;
 using Keralith.Core.Lifts;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
-
-/// <summary>How far a lift has come.</summary>
-public enum LiftState
-{
-    /// <summary>Being put together.</summary>
-    [Code("planned")]
-    Planned,
-
-    /// <summary>Checked, and signed where it is critical.</summary>
-    [Code("ready")]
-    Ready,
-
-    /// <summary>Its gear is handed out.</summary>
-    [Code("out")]
-    Out,
-
-    /// <summary>Lifted, or given up.</summary>
-    [Code("done")]
-    Done,
-}
 
 /// <summary>A lift on record.</summary>
 public sealed record LiftRow(
@@ -55,12 +38,8 @@ public sealed record LiftRecord(
 );
 
 /// <summary>Lifts: plans, templates, and what was done with them.</summary>
-public sealed class LiftStore(Database database, SiteStore sites)
+public sealed class LiftStore(Database database)
 {
-    /// <summary>Said when somebody else was quicker.</summary>
-    public const string Conflict =
-        "Somebody else has changed this lift since you opened it. Nothing of theirs was written over: open it again and enter yours.";
-
     private const int Most = 200;
 
     private const string Columns = """
@@ -68,14 +47,11 @@ public sealed class LiftStore(Database database, SiteStore sites)
         from lift l join person m on m.id = l.made_by join person c on c.id = l.changed_by
         """;
 
-    private readonly Recorder _recorder = new(database);
-    private readonly PieceChanges _changes = new(database, sites);
-
     /// <summary>Lifts, the newest change first; or templates by name.</summary>
     public Task<List<LiftRow>> ListAsync(bool templates, CancellationToken cancel) =>
         database
             .Command(
-                $"{Columns} where l.is_template = $1 order by {(templates ? "l.name" : "l.state = 'done', l.changed_at desc")} limit {Most}"
+                $"{Columns} where l.is_template = $1 order by {(templates ? "l.name" : $"l.state not in {Fragments.OpenLift}, l.changed_at desc")} limit {Most}"
             )
             .Positional(templates)
             .ListAsync(From, cancel);
@@ -111,7 +87,7 @@ public sealed class LiftStore(Database database, SiteStore sites)
     public static Asked<List<LiftRow>> Naming(Trip trip, string mark) =>
         trip.All(
             new NpgsqlBatchCommand(
-                $"{Columns} where l.marks @> array[$1] and l.state <> 'done' and not l.is_template order by l.changed_at desc limit 20"
+                $"{Columns} where l.marks @> array[$1] and l.state in {Fragments.OpenLift} and not l.is_template order by l.changed_at desc limit 20"
             ).Positional(mark),
             From
         );
@@ -123,17 +99,19 @@ public sealed class LiftStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.PlanLift))
-                    return "Your role does not allow this.";
-                await transaction
-                    .Command(
-                        "insert into lift (id, name, job, critical, is_template, fields, marks, made_by, made_at, changed_by, changed_at) values ($1, $2, $3, $4, $5, $6::jsonb, $7, $8, $9, $8, $9)"
-                    )
-                    .Positional(
+                if (session.By.Without(Right.PlanLift) is { } forbidden)
+                    return forbidden;
+                await session
+                    .WriteAsync(
+                        """
+                        insert into lift (id, name, job, critical, is_template, fields, marks, made_by, made_at, changed_by, changed_at)
+                        values ($1, $2, $3, $4, $5, $6::jsonb, $7, $8, $9, $8, $9)
+                        """,
                         stamp.Submission,
                         Name(fields),
                         Job(fields),
@@ -144,7 +122,6 @@ public sealed class LiftStore(Database database, SiteStore sites)
                         stamp.Actor.Id,
                         stamp.At
                     )
-                    .RunAsync(cancel)
                     .ConfigureAwait(false);
                 return null;
             },
@@ -162,215 +139,176 @@ public sealed class LiftStore(Database database, SiteStore sites)
         CancellationToken cancel
     )
     {
-        if (!actor.Role.May(Right.PlanLift))
-            return new Refusal("Your role does not allow this.");
-        var saved = await database
-            .Command(
-                """
-                update lift set name = $3, job = $4, critical = $5, fields = $6::jsonb, marks = $7, version = version + 1, changed_by = $8, changed_at = $9, state = case when state = 'ready' then 'planned' else state end
-                where id = $1 and version = $2 and state in ('planned', 'ready') returning version
-                """
+        // What is typed is kept again and again: no id makes one of them the last.
+        var saved = await Session
+            .RunAsync(
+                database,
+                new(actor, at, Guid.CreateVersion7()),
+                async session =>
+                {
+                    var lift = await LockAsync(session, id, version).ConfigureAwait(false);
+                    if (!lift.Ok)
+                        return lift.Refusal;
+                    var state = LiftLife.AfterChange(lift.Value.State, session.By);
+                    if (!state.Ok)
+                        return state.Refusal;
+                    await session
+                        .WriteAsync(
+                            """
+                            update lift
+                            set name = $2, job = $3, critical = $4, fields = $5::jsonb, marks = $6, state = $7, version = version + 1,
+                              changed_by = $8, changed_at = $9
+                            where id = $1
+                            """,
+                            id,
+                            Name(fields),
+                            Job(fields),
+                            IsCritical(fields),
+                            JsonSerializer.Serialize(fields),
+                            Marks(fields),
+                            Code.Of(state.Value),
+                            actor.Id,
+                            at
+                        )
+                        .ConfigureAwait(false);
+                    return null;
+                },
+                cancel
             )
-            .Positional(
-                id,
-                version,
-                Name(fields),
-                Job(fields),
-                IsCritical(fields),
-                JsonSerializer.Serialize(fields),
-                Marks(fields),
-                actor.Id,
-                at
-            )
-            .ListAsync(r => r.GetInt32(0), cancel)
             .ConfigureAwait(false);
-        if (saved.Count == 1)
-            return saved[0];
-        return await GetAsync(id, cancel).ConfigureAwait(false) switch
-        {
-            null => new Refusal("There is no such lift."),
-            { State: LiftState.Out or LiftState.Done } => new Refusal(
-                "Its gear is handed out: the plan stands as it is. Begin another from it."
-            ),
-            _ => new Refusal(Conflict),
-        };
+        return saved.Ok ? version + 1 : saved.Refusal!;
     }
 
-    /// <summary>Records something done with a lift, on the version it was done on.</summary>
-    /// <param name="kind">checked, signed, weighed, trial or ended.</param>
-    /// <param name="right">What it takes.</param>
-    /// <param name="becomes">The state it comes to; null: it stays.</param>
-    public Task<Checked<Recorded>> RecordAsync(
+    /// <summary>A step in the life of a lift, on the version of the plan it was read on: asked of Core with the gear as it stands now.</summary>
+    public Task<Checked<Recorded>> StepAsync(
         Guid id,
         int version,
-        string kind,
-        Right right,
-        IReadOnlyDictionary<string, string> data,
-        LiftState? becomes,
+        LiftStep step,
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(right))
-                    return "Your role does not allow this.";
-                var (lift, refusal) = await LockAsync(transaction, id, version, cancel).ConfigureAwait(false);
-                if (refusal is not null)
-                    return refusal;
-                await InsertAsync(transaction, stamp.Submission, id, kind, version, data, becomes, stamp, cancel)
-                    .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(
-                        transaction,
-                        stamp,
-                        $"lift.{kind}",
-                        lift!.Name,
-                        new
-                        {
-                            lift = id,
-                            version,
-                            said = data,
-                        },
-                        cancel
-                    )
-                    .ConfigureAwait(false);
+                var locked = await LockAsync(session, id, version).ConfigureAwait(false);
+                if (!locked.Ok)
+                    return locked.Refusal;
+                var lift = locked.Value;
+                var (pieces, beside) = await GearAsync(session, lift).ConfigureAwait(false);
+                var after = LiftLife.After(FactsOf(session, lift, pieces, beside), step, session.By);
+                if (!after.Ok)
+                    return after.Refusal;
+                if (step is HandOutLift handOut)
+                {
+                    var job = lift.Job.Length > 0 ? lift.Job : lift.Name;
+                    var handed = await session
+                        .OnPiecesAsync([.. pieces.Where(p => !beside.Out.Contains(p.Id)).Select(p => p.Id)], row =>
+                            IssueStore.HandOutAsync(session, row, handOut.Holder, job, handOut.Back, id)
+                        )
+                        .ConfigureAwait(false);
+                    if (handed is not null)
+                        return handed;
+                }
+
+                await WriteAsync(session, lift, step, after.Value).ConfigureAwait(false);
                 return null;
             },
             cancel
         );
 
-    /// <summary>Hands out gear to a lift's job in one go, each piece only when Core says it may be used.</summary>
-    public Task<Checked<Recorded>> IssueAsync(
-        Guid id,
-        int version,
-        IReadOnlyCollection<Guid> pieces,
-        string holder,
-        DateOnly? back,
-        DateOnly today,
-        Stamp stamp,
-        CancellationToken cancel
-    )
-    {
-        LiftRow? lift = null;
-        return _changes.RunAllAsync(
-            pieces,
-            Right.Issue,
-            stamp,
-            "piece.issued",
-            async (transaction, row) =>
-            {
-                if (lift is null)
-                {
-                    (lift, var refusal) = await LockAsync(transaction, id, version, cancel).ConfigureAwait(false);
-                    if (refusal is not null)
-                        return new Refusal(refusal);
-                    if (lift!.State != LiftState.Ready)
-                        return new Refusal("This lift is not ready: its checklist is answered first.");
-                    await InsertAsync(
-                            transaction,
-                            stamp.Submission,
-                            id,
-                            "issued",
-                            version,
-                            new Dictionary<string, string> { ["holder"] = holder.Trim() },
-                            LiftState.Out,
-                            stamp,
-                            cancel
-                        )
-                        .ConfigureAwait(false);
-                }
+    /// <summary>What else bears on a step.</summary>
+    /// <param name="Done">The kinds of what was done on this version of the plan.</param>
+    /// <param name="Out">Pieces that are out for this lift.</param>
+    private sealed record Beside(IReadOnlySet<string> Done, IReadOnlySet<Guid> Out);
 
-                return await IssueStore
-                    .HandOutAsync(
-                        transaction,
-                        await sites.GetAsync(cancel).ConfigureAwait(false),
-                        row,
-                        holder,
-                        lift.Job.Length > 0 ? lift.Job : lift.Name,
-                        back,
-                        id,
-                        today,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-            },
-            cancel
+    /// <summary>The pieces a lift names, locked, and what was done on this version of its plan.</summary>
+    private static async Task<(List<Piece> Pieces, Beside Beside)> GearAsync(Session session, LiftRow lift)
+    {
+        var named = await session
+            .ReadAsync("select id from piece where mark = any($1)", r => r.GetGuid(0), [lift.Marks.ToArray()])
+            .ConfigureAwait(false);
+        var trip = new Trip();
+        var done = trip.All(
+            new NpgsqlBatchCommand("select kind from lift_record where lift_id = $1 and lift_version = $2").Positional(
+                lift.Id,
+                lift.Version
+            ),
+            r => r.GetString(0)
+        );
+        var gone = trip.All(
+            new NpgsqlBatchCommand(
+                "select p.id from piece p join issue i on i.id = p.issue_id where i.lift_id = $1"
+            ).Positional(lift.Id),
+            r => r.GetGuid(0)
+        );
+        var pieces = await session.LockAllAsync(named, trip).ConfigureAwait(false);
+        return (pieces, new(done.Value.ToHashSet(), gone.Value.ToHashSet()));
+    }
+
+    private static LiftFacts FactsOf(Session session, LiftRow lift, List<Piece> pieces, Beside beside)
+    {
+        var (day, site) = (session.By.Day, session.Site);
+        var gear = pieces.ToDictionary(p => p.Mark, p => p.OnLift(day, site));
+        var notReady = pieces
+            .Where(p => !beside.Out.Contains(p.Id))
+            .Select(p => (p.Mark, Why: Issuing.WhyNotNow(p.UseOn(day, site), p.Issued)))
+            .Where(p => p.Why is not null)
+            .Select(p => $"{p.Mark}: {p.Why}");
+        return new(
+            lift.State,
+            lift.IsTemplate,
+            PlanVerdict.OfFields(lift.Fields, gear, site.Books).Verdict,
+            lift.State != LiftState.Planned && beside.Done.Contains("checked"),
+            beside.Done.Contains("signed"),
+            [.. notReady],
+            lift.Marks.Count
         );
     }
 
-    /// <summary>Tells those who have a piece on an open lift that it was held.</summary>
-    internal static Task TellOfHoldAsync(
-        NpgsqlTransaction transaction,
-        Guid piece,
-        string reason,
-        Stamp stamp,
-        CancellationToken cancel
-    ) =>
-        transaction
-            .Command(
-                """
-                insert into notice (person_id, words, link, at)
-                select l.made_by, p.mark || ' on your lift "' || l.name || '" is on hold: ' || $2, '/lift/' || l.id, $3
-                from piece p join lift l on l.marks @> array[p.mark] where p.id = $1 and l.state <> 'done' and not l.is_template
-                """
-            )
-            .Positional(piece, reason, stamp.At)
-            .RunAsync(cancel);
-
-    private static async Task<(LiftRow? Lift, string? Refusal)> LockAsync(
-        NpgsqlTransaction transaction,
-        Guid id,
-        int version,
-        CancellationToken cancel
-    )
+    private static async Task WriteAsync(Session session, LiftRow lift, LiftStep step, LiftState after)
     {
-        await transaction
-            .Command("select 1 from lift where id = $1 for update")
-            .Positional(id)
-            .RunAsync(cancel)
+        await session
+            .WriteAsync(
+                """
+                insert into lift_record (id, lift_id, kind, lift_version, data, at, by_person)
+                values ($1, $2, $3, $4, $5::jsonb, $6, $7)
+                """,
+                session.Stamp.Submission,
+                lift.Id,
+                step.Code,
+                lift.Version,
+                JsonSerializer.Serialize(step.Said),
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
             .ConfigureAwait(false);
-        var lift = await transaction
-            .Command($"{Columns} where l.id = $1")
-            .Positional(id)
-            .FirstAsync(From, cancel)
+
+        // Back to planning: what was checked and signed so far holds no more.
+        var again = after == LiftState.Planned && step is TryLift;
+        await session
+            .WriteAsync(
+                "update lift set state = $2, version = version + case when $3 then 1 else 0 end where id = $1",
+                lift.Id,
+                Code.Of(after),
+                again
+            )
             .ConfigureAwait(false);
-        return (
-            lift,
-            lift is null ? "There is no such lift."
-            : lift.Version != version ? Conflict
-            : lift.State == LiftState.Done ? "This lift is done."
-            : null
-        );
+        await session
+            .LedgerAsync(new LiftStepped(step.Code, lift.Id, lift.Version, step.Said), lift.Name)
+            .ConfigureAwait(false);
     }
 
-    private static async Task InsertAsync(
-        NpgsqlTransaction transaction,
-        Guid record,
-        Guid lift,
-        string kind,
-        int version,
-        IReadOnlyDictionary<string, string> data,
-        LiftState? becomes,
-        Stamp stamp,
-        CancellationToken cancel
-    )
+    private static async Task<Checked<LiftRow>> LockAsync(Session session, Guid id, int version)
     {
-        await transaction
-            .Command(
-                "insert into lift_record (id, lift_id, kind, lift_version, data, at, by_person) values ($1, $2, $3, $4, $5::jsonb, $6, $7)"
-            )
-            .Positional(record, lift, kind, version, JsonSerializer.Serialize(data), stamp.At, stamp.Actor.Id)
-            .RunAsync(cancel)
+        await session
+            .ReadAsync("select 1 from lift where id = $1 for update", r => r.GetInt32(0), id)
             .ConfigureAwait(false);
-        if (becomes is { } state)
-            await transaction
-                .Command("update lift set state = $2 where id = $1")
-                .Positional(lift, Code.Of(state))
-                .RunAsync(cancel)
-                .ConfigureAwait(false);
+        var lift = await session.ReadAsync($"{Columns} where l.id = $1", From, id).ConfigureAwait(false);
+        return lift.Count == 0 ? Refusals.NoSuchLift
+            : lift[0].Version != version ? Refusals.LiftChanged
+            : lift[0];
     }
 
     private static LiftRow From(NpgsqlDataReader r) =>

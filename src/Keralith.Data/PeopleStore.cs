@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Core.Ledger;
 using Keralith.Core.People;
 using Npgsql;
 
@@ -77,41 +78,33 @@ public sealed class PeopleStore(Database database)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        new Recorder(database).RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.Authorise))
-                    return "Only an administrator says who may sign.";
-                if (!Authorisation.Groups.Contains(authorisation.Group))
-                    return "Choose the group.";
-                var whom = (
-                    await transaction
-                        .Command("select username, role from person where id = $1")
-                        .Positional(person)
-                        .ListAsync(r => (Name: r.GetString(0), Role: Code.Parse<Role>(r.GetString(1))), cancel)
-                        .ConfigureAwait(false)
-                ).FirstOrDefault();
-                if (whom.Name is null)
-                    return "There is no such person.";
-                if (!whom.Role.May(Right.SignInspection))
-                    return "This person's role signs no inspections; only an inspector or qualified person is authorised.";
-                await transaction
-                    .Command(
-                        "insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)"
+                var whom = await session
+                    .ReadAsync(
+                        "select username, role from person where id = $1",
+                        r => (Name: r.GetString(0), Role: Code.Parse<Role>(r.GetString(1))),
+                        person
                     )
-                    .Positional(person, Code.Of(authorisation.Group), authorisation.Until, stamp.At, stamp.Actor.Id)
-                    .RunAsync(cancel)
                     .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(
-                        transaction,
-                        stamp,
-                        "person.authorised",
-                        whom.Name,
-                        new { group = Code.Of(authorisation.Group), until = authorisation.Until },
-                        cancel
+                Role? role = whom.Count == 0 ? null : whom[0].Role;
+                if (PeopleActs.RefusalToAuthorise(authorisation.Group, role, session.By) is { } refusal)
+                    return refusal;
+                await session
+                    .WriteAsync(
+                        "insert into authorisation (person_id, family_group, until, set_at, set_by) values ($1, $2, $3, $4, $5)",
+                        person,
+                        Code.Of(authorisation.Group),
+                        authorisation.Until,
+                        stamp.At,
+                        stamp.Actor.Id
                     )
+                    .ConfigureAwait(false);
+                await session
+                    .LedgerAsync(new PersonAuthorised(Code.Of(authorisation.Group), authorisation.Until), whom[0].Name)
                     .ConfigureAwait(false);
                 return null;
             },

@@ -1,5 +1,6 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Npgsql;
@@ -26,55 +27,53 @@ public sealed record PieceQuery
 public sealed record BaselineRow(BaselineKey Key, BaselineFigure Figure, DateTimeOffset SetAt, string SetBy);
 
 /// <summary>The register of pieces.</summary>
-public sealed class PieceStore(Database database, SiteStore sites)
+public sealed class PieceStore(Database database)
 {
     private const string From = "from piece p join store s on s.id = p.store_id";
 
-    private readonly Recorder _recorder = new(database);
-
     /// <summary>The piece of a mark, or of a serial only one piece has; null when there is none.</summary>
-    public Task<PieceRow?> FindAsync(string text, CancellationToken cancel) =>
+    public Task<Piece?> FindAsync(string text, CancellationToken cancel) =>
         database.AskAsync(t => Find(t, text), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<PieceRow?> Find(Trip trip, string text)
+    public static Asked<Piece?> Find(Trip trip, string text)
     {
         var wanted = text.Trim().ToUpperInvariant();
         return trip.Ask(
             new NpgsqlBatchCommand(
-                $"select {PieceRow.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
+                $"select {PieceRows.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
             ).Positional(wanted),
-            PieceRow.From,
+            PieceRows.From,
             found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null
         );
     }
 
-    public Task<PieceRow?> GetAsync(Guid id, CancellationToken cancel) =>
+    public Task<Piece?> GetAsync(Guid id, CancellationToken cancel) =>
         database
-            .Command($"select {PieceRow.Columns} {From} where p.id = $1")
+            .Command($"select {PieceRows.Columns} {From} where p.id = $1")
             .Positional(id)
-            .FirstAsync(PieceRow.From, cancel);
+            .FirstAsync(PieceRows.From, cancel);
 
     /// <summary>The pieces of marks, by mark.</summary>
-    public Task<List<PieceRow>> OfMarksAsync(IReadOnlyCollection<string> marks, CancellationToken cancel) =>
+    public Task<List<Piece>> OfMarksAsync(IReadOnlyCollection<string> marks, CancellationToken cancel) =>
         database
-            .Command($"select {PieceRow.Columns} {From} where p.mark = any($1) order by p.mark")
+            .Command($"select {PieceRows.Columns} {From} where p.mark = any($1) order by p.mark")
             .Positional([marks.ToArray()])
-            .ListAsync(PieceRow.From, cancel);
+            .ListAsync(PieceRows.From, cancel);
 
     /// <summary>Pieces that may still turn up, of a family or of all, those of a store first: what a piece without a label is compared with.</summary>
-    public Task<List<PieceRow>> LikeAsync(string? family, int? store, CancellationToken cancel) =>
+    public Task<List<Piece>> LikeAsync(string? family, int? store, CancellationToken cancel) =>
         database
             .Command(
                 $"""
-                select {PieceRow.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
+                select {PieceRows.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
                 """
             )
             .Positional(family, store)
-            .ListAsync(PieceRow.From, cancel);
+            .ListAsync(PieceRows.From, cancel);
 
     /// <summary>Pieces by store, peg and mark.</summary>
-    public Task<List<PieceRow>> ListAsync(PieceQuery query, CancellationToken cancel)
+    public Task<List<Piece>> ListAsync(PieceQuery query, CancellationToken cancel)
     {
         var asked = new Conditions();
         if (query.Store is { } store)
@@ -86,13 +85,13 @@ public sealed class PieceStore(Database database, SiteStore sites)
         if (query.Families is { } families)
             asked.Add($"p.family = any({asked.Bind(families.ToArray())})");
         if (query.WithoutRetired)
-            asked.Add("p.state not in ('condemned', 'destroyed')");
+            asked.Add($"p.state not in {Fragments.Retired}");
         return database
             .Command(
-                $"select {PieceRow.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {query.Most}"
+                $"select {PieceRows.Columns} {From} where {asked} order by s.position, p.peg, p.mark limit {query.Most}"
             )
             .Positional(asked.Values)
-            .ListAsync(PieceRow.From, cancel);
+            .ListAsync(PieceRows.From, cancel);
     }
 
     /// <summary>The newest baseline of each measure.</summary>
@@ -183,12 +182,7 @@ public sealed class PieceStore(Database database, SiteStore sites)
         IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _recorder.RecordAsync(
-            stamp,
-            transaction => PieceWriter.RegisterAsync(transaction, pieces, stamp, null, cancel),
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => PieceWriter.RegisterAsync(session, pieces, null), cancel);
 
     /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
     /// <param name="version">The version the change was made on.</param>
@@ -199,51 +193,27 @@ public sealed class PieceStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (await Recorder.LockAsync(transaction, id, cancel).ConfigureAwait(false) is not { } piece)
-                    return "There is no such piece.";
-                if (piece.State.IsRetired())
-                    return "This piece is retired; its record stands as it is.";
+                var beside = new Trip();
+                var known = Baselines(beside, id);
+                if (await session.LockAsync(id, beside).ConfigureAwait(false) is not { } piece)
+                    return Refusals.NoSuchPiece;
                 if (piece.Version != version)
-                    return Recorder.Conflict;
-                if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family)
-                    return "The mark and the family of a piece never change; register another.";
-                if (entry.Surroundings.RefusalOf(piece.Surroundings, stamp.Actor.Role) is { } asked)
-                    return asked;
-                if (entry.RefusalToUnread(piece.TagRead) is { } unread)
-                    return unread;
-                if (piece.CarriedOver is { } report && entry.CarriedOver != report)
-                    return "The report it was taken over with stands as recorded.";
-                var known = await BaselinesAsync(transaction.Command(string.Empty), id, cancel).ConfigureAwait(false);
-                var changed = entry
-                    .Baselines.Where(b => !known.TryGetValue(b.Key, out var row) || row.Figure != b.Value)
-                    .ToList();
-                if (PieceEntry.RefusalOf(changed.Select(b => b.Value), stamp.Actor.Role) is { } provisional)
-                    return provisional;
-                if (
-                    await PieceWriter
-                        .ChangeAsync(transaction, piece, entry, changed, stamp, cancel)
-                        .ConfigureAwait(false) is
-                    { } refusal
-                )
-                    return refusal;
-                await Recorder
-                    .DeriveAsync(
-                        transaction,
-                        await sites.GetAsync(cancel).ConfigureAwait(false),
-                        piece with
-                        {
-                            ServiceClass = entry.ServiceClass,
-                        },
-                        piece.State,
-                        cancel
-                    )
+                    return Refusals.PieceChanged;
+                var figures = known.Value.ToDictionary(b => b.Key, b => b.Value.Figure);
+                var changed = RegisterActs.Change(piece, entry, figures, session.By);
+                if (!changed.Ok)
+                    return changed.Refusal;
+                await PieceWriter.ChangeAsync(session, piece, entry, changed.Value).ConfigureAwait(false);
+                await session
+                    .DeriveAsync(piece with { ServiceClass = entry.ServiceClass }, piece.State)
                     .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(transaction, stamp, "piece.changed", piece.Mark, PieceWriter.Describe(entry), cancel)
+                await session
+                    .LedgerAsync(new PieceChanged(PieceWriter.Describe(entry)), piece.Mark)
                     .ConfigureAwait(false);
                 return null;
             },
@@ -280,17 +250,4 @@ public sealed class PieceStore(Database database, SiteStore sites)
             r.Get<DateTimeOffset>("set_at"),
             r.Get<string>("name")
         );
-
-    internal static async Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(
-        NpgsqlCommand command,
-        Guid piece,
-        CancellationToken cancel,
-        DateTimeOffset? at = null
-    )
-    {
-        command.CommandText = BaselineSql;
-        return (await command.Positional(piece, at).ListAsync(BaselineFrom, cancel).ConfigureAwait(false)).ToDictionary(
-            r => r.Key
-        );
-    }
 }

@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -34,7 +35,7 @@ public sealed record FacetCount(string Facet, string Value, int Count);
 /// <param name="Facets">The values of each facet with their counts, the commonest first.</param>
 /// <param name="IsNearest">Whether nothing is written as looked for and the nearest spellings are shown instead.</param>
 public sealed record RegisterPage(
-    IReadOnlyList<PieceRow> Pieces,
+    IReadOnlyList<Piece> Pieces,
     int Total,
     IReadOnlyList<FacetCount> Facets,
     bool IsNearest
@@ -72,7 +73,7 @@ public sealed class RegisterSearch(Database database)
     }
 
     /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
-    public Task<List<PieceRow>> AfterAsync(string text, string? after, int most, CancellationToken cancel)
+    public Task<List<Piece>> AfterAsync(string text, string? after, int most, CancellationToken cancel)
     {
         var asked = new Conditions();
         foreach (var word in Words(text))
@@ -81,10 +82,10 @@ public sealed class RegisterSearch(Database database)
             asked.Add($"p.mark > {asked.Bind(after)}");
         return database
             .Command(
-                $"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where {asked} order by p.mark limit {asked.Bind(most)}"
+                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where {asked} order by p.mark limit {asked.Bind(most)}"
             )
             .Positional(asked.Values)
-            .ListAsync(PieceRow.From, cancel);
+            .ListAsync(PieceRows.From, cancel);
     }
 
     /// <summary>A fragment is written somewhere on the piece.</summary>
@@ -152,7 +153,7 @@ public sealed class RegisterSearch(Database database)
                 // The page's marks first, then their rows: holds and reports are looked up for those shown alone.
                 new NpgsqlBatchCommand(
                     $"""
-                    select {PieceRow.Columns}, {counted} from ({Ids(
+                    select {PieceRows.Columns}, {counted} from ({Ids(
                         found,
                         order,
                         page,
@@ -175,14 +176,14 @@ public sealed class RegisterSearch(Database database)
         ).Positional(values);
         if (kept is null && !few)
             batch.BatchCommands.Add(counting);
-        var pieces = new List<PieceRow>();
+        var pieces = new List<Piece>();
         var counts = new List<(int Facet, string? Value, int Count)>();
         await using (var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false))
         {
             await reader.NextResultAsync(cancel).ConfigureAwait(false);
             while (await reader.ReadAsync(cancel).ConfigureAwait(false))
             {
-                pieces.Add(PieceRow.From(reader));
+                pieces.Add(PieceRows.From(reader));
                 if (few)
                     counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
             }

@@ -1,6 +1,8 @@
 using System.Text.Json;
-using Keralith.Core.People;
+using Keralith.Core.Ledger;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 
 namespace Keralith.Data;
 
@@ -15,8 +17,6 @@ public sealed class SeasonStore(Database database)
     /// <summary>Most pieces listed at once.</summary>
     public const int Most = 400;
 
-    private readonly Recorder _recorder = new(database);
-
     /// <summary>How many pieces in service carry this season's mark, store by store.</summary>
     public Task<List<SeasonProgress>> ProgressAsync(DateOnly season, CancellationToken cancel) =>
         database
@@ -30,59 +30,52 @@ public sealed class SeasonStore(Database database)
             .ListAsync(r => new SeasonProgress(r.GetInt32(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3)), cancel);
 
     /// <summary>What is in service without this season's mark, by store and peg.</summary>
-    public Task<List<PieceRow>> LackingAsync(DateOnly season, int? store, CancellationToken cancel) =>
+    public Task<List<Piece>> LackingAsync(DateOnly season, int? store, CancellationToken cancel) =>
         database
             .Command(
                 $"""
-                select {PieceRow.Columns} from piece p join store s on s.id = p.store_id
+                select {PieceRows.Columns} from piece p join store s on s.id = p.store_id
                 where p.state = 'in-service' and p.season_for is distinct from $1 and ($2::int is null or p.store_id = $2) order by s.position, p.peg, p.mark limit {Most}
                 """
             )
             .Positional(season, store)
-            .ListAsync(PieceRow.From, cancel);
+            .ListAsync(PieceRows.From, cancel);
 
     /// <summary>Sets the scheme. Where marks change their meaning, what is painted counts no more: each piece gets its mark anew.</summary>
     /// <param name="version">The version of the site that was read.</param>
     public Task<Checked<Recorded>> SetAsync(
         int version,
         SeasonScheme scheme,
-        SeasonScheme? before,
         string reason,
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _recorder.RecordAsync(
+        Session.RunAloneAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.SetSeasons))
-                    return "Your role does not allow this.";
-                if (string.IsNullOrWhiteSpace(reason))
-                    return "Say why: it stands in the ledger.";
-                var changed = await transaction
-                    .Command("update site set season_scheme = $2::jsonb, version = version + 1 where version = $1")
-                    .Positional(version, JsonSerializer.Serialize(scheme, JsonSerializerOptions.Web))
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                if (changed == 0)
-                    return "Somebody else has changed the settings since you opened them. Nothing of yours was saved: look at what they say now, then send it again.";
-                if (before is null || !SeasonSchemeReader.KeepsMarks(before, scheme))
-                    await transaction
-                        .Command(
-                            "update piece set season_for = null, version = version + 1 where season_for is not null and state not in ('condemned', 'destroyed')"
-                        )
-                        .RunAsync(cancel)
-                        .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(
-                        transaction,
-                        stamp,
-                        "season.scheme",
-                        "site",
-                        new { scheme, reason = reason.Trim() },
-                        cancel
+                if (SiteActs.RefusalOfSeasons(reason, session.By) is { } refusal)
+                    return refusal;
+                if (session.Site.Version != version)
+                    return Refusals.SettingsChanged;
+                await session
+                    .WriteAsync(
+                        "update site set season_scheme = $1::jsonb, version = version + 1",
+                        JsonSerializer.Serialize(scheme, JsonSerializerOptions.Web)
                     )
                     .ConfigureAwait(false);
+                if (session.Site.Seasons is not { } before || !SeasonSchemeReader.KeepsMarks(before, scheme))
+                    await session
+                        .WriteAsync(
+                            $"""
+                            update piece set season_for = null, version = version + 1
+                            where season_for is not null and state not in {Fragments.Retired}
+                            """
+                        )
+                        .ConfigureAwait(false);
+                var said = JsonSerializer.SerializeToElement(scheme, JsonSerializerOptions.Web);
+                await session.LedgerAsync(new SeasonSchemeSet(said, reason.Trim()), "site").ConfigureAwait(false);
                 return null;
             },
             cancel

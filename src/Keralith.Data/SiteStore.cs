@@ -1,83 +1,11 @@
 using System.Text.Json;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
-using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Npgsql;
 
 namespace Keralith.Data;
-
-/// <summary>The site and how it works.</summary>
-/// <param name="Name">Its name.</param>
-/// <param name="Books">The rule books it works to.</param>
-/// <param name="WatchShare">The share of an allowance from which a piece is watched.</param>
-/// <param name="DueNotice">Days of notice before something is due.</param>
-/// <param name="OneMayDoBoth">Whether one person may sign the clean inspection and close the hold.</param>
-/// <param name="Demo">Whether the records are demo data.</param>
-public sealed record Site(
-    string Name,
-    IReadOnlyList<RuleBook> Books,
-    decimal WatchShare,
-    int DueNotice,
-    bool OneMayDoBoth,
-    bool Demo
-)
-{
-    public SitePolicies Policies { get; init; } = SitePolicies.None;
-
-    /// <summary>The season scheme; null where the site has none.</summary>
-    public SeasonScheme? Seasons { get; init; }
-
-    /// <summary>The edition year of each book the site says it works to, by the book's id.</summary>
-    public IReadOnlyDictionary<string, int> Editions { get; init; } = new Dictionary<string, int>();
-
-    /// <summary>Limits in force: the site's own, and makers' by model.</summary>
-    public IReadOnlyList<LimitRow> Limits { get; init; } = [];
-
-    public int Version { get; init; } = 1;
-
-    /// <summary>The limits that count for a piece: the site's, and its maker's for its model.</summary>
-    public IReadOnlyList<OwnLimit> LimitsFor(string? maker, string? model)
-    {
-        if (Limits.Count == 0)
-            return [];
-        var own = Limits.Where(l => l.Limit.Owner == LimitOwner.Site);
-        var makers = maker is null
-            ? []
-            : Limits
-                .Where(l =>
-                    l.Limit.Owner == LimitOwner.Maker
-                    && Same(l.Maker, maker)
-                    && (l.Model.Length == 0 || Same(l.Model, model))
-                )
-                .ToList();
-
-        // What a maker says of the model comes before what it says of everything it makes.
-        return
-        [
-            .. own.Select(l => l.Limit),
-            .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit),
-        ];
-    }
-
-    private static bool Same(string text, string? other) =>
-        string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
-}
-
-/// <summary>A limit in force beside the books.</summary>
-/// <param name="Maker">Whose; empty for the site's own.</param>
-/// <param name="Model">For which model; empty: for everything the maker makes.</param>
-/// <param name="Limit">The limit.</param>
-/// <param name="Figure">As it was written.</param>
-public sealed record LimitRow(
-    string Maker,
-    string Model,
-    OwnLimit Limit,
-    string Figure,
-    string Reason,
-    DateTimeOffset SetAt,
-    string SetBy
-);
 
 /// <summary>A store: a place where gear hangs on pegs.</summary>
 public sealed record Store(int Id, string Name, string About);
@@ -91,7 +19,7 @@ public sealed class SiteStore(Database database)
         Site? site = null;
         trip.Ask(
             new(
-                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version from site"
+                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone from site"
             ),
             SiteFrom,
             rows => site = rows.FirstOrDefault()
@@ -137,7 +65,7 @@ public sealed class SiteStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
         await transaction
             .Command(
-                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme) values ($1, $2, $3, $4, $5, $6, $7::jsonb)"
+                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8)"
             )
             .Positional(
                 site.Name,
@@ -146,7 +74,8 @@ public sealed class SiteStore(Database database)
                 site.DueNotice,
                 site.OneMayDoBoth,
                 site.Demo,
-                site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web)
+                site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web),
+                site.Zone.Id
             )
             .RunAsync(cancel)
             .ConfigureAwait(false);
@@ -191,6 +120,7 @@ public sealed class SiteStore(Database database)
                 : null,
             Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
             Version = r.Get<int>("version"),
+            Zone = Core.Sites.Site.ZoneOf(r.Get<string>("time_zone")).Value,
         };
 
     private static LimitRow LimitFrom(NpgsqlDataReader r) =>

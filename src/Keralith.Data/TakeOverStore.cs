@@ -1,9 +1,8 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
-using Keralith.Core.People;
+using Keralith.Core.Ledger;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
-using Npgsql;
 
 namespace Keralith.Data;
 
@@ -46,7 +45,7 @@ public sealed record MissingFigure(
 );
 
 /// <summary>Taking over a store: reports, markings and figures of gear that was there before the records were.</summary>
-public sealed class TakeOverStore(Database database, SiteStore sites)
+public sealed class TakeOverStore(Database database)
 {
     private static readonly string[] AlikeBy =
     [
@@ -63,8 +62,6 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
         "gauge",
     ];
 
-    private readonly PieceChanges _changes = new(database, sites);
-
     /// <summary>A part's kind: the same on every leg.</summary>
     public static string KindOf(string part) =>
         part.StartsWith("leg-", StringComparison.Ordinal)
@@ -78,21 +75,21 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
     {
         var rows = await database
             .Command(
-                """
+                $"""
                 select p.id, p.mark, p.family, p.maker, p.model, p.state, p.tag_read, p.attributes::text as attributes, c.evidence, c.last_periodic,
                        exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = p.id and a.kind = 'report') as has_file,
                        exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
-                       exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in ('fit', 'watch') and i.kind not in ('frequent', 'return')) as inspected,
+                       exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in {Fragments.Clean} and i.kind in {Fragments.Full}) as inspected,
                        array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
                 from piece p left join carried_over c on c.piece_id = p.id
-                where p.state not in ('condemned', 'destroyed')
+                where p.state not in {Fragments.Retired}
                 order by p.mark
                 """
             )
             .ListAsync(
                 r =>
                 {
-                    var gear = PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"));
+                    var gear = PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes"));
                     var has = r.Get<string[]>("figures").ToHashSet();
                     return new TakenOver(
                         r.Get<Guid>("id"),
@@ -140,7 +137,7 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
                                 r.Get<string>("family"),
                                 r.TextOrNull("maker"),
                                 r.TextOrNull("model"),
-                                SizedAs(PieceRow.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))),
+                                SizedAs(PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))),
                                 r.Get<string>("criterion"),
                                 KindOf(r.Get<string>("part"))
                             ),
@@ -212,75 +209,71 @@ public sealed class TakeOverStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _changes.RunAllAsync(
-            pieces,
-            Right.Register,
+        Session.RunAsync(
+            database,
             stamp,
-            "baseline.set",
-            async (transaction, row) =>
-            {
-                var known = await PieceStore
-                    .BaselinesAsync(transaction.Command(string.Empty), row.Id, cancel)
-                    .ConfigureAwait(false);
-                var missing = PieceEntryReader
-                    .BaselinesOf(row.Gear)
-                    .Where(b => b.Criterion.Id == criterion && KindOf(b.Part.Path) == partKind)
-                    .Select(b => (Key: new BaselineKey(b.Part.Path, criterion), b.Criterion))
-                    .Where(b => !known.ContainsKey(b.Key))
-                    .ToList();
-                if (missing.Count == 0)
-                    return new Refusal($"{row.Mark} lacks no such figure any more.");
-                var set = new List<(Guid, BaselineKey, BaselineFigure)>();
-                foreach (var (key, rule) in missing)
-                {
-                    var own = figure ?? await LastAsync(transaction, row.Id, key, cancel).ConfigureAwait(false);
-                    if (own is null)
-                        return new Refusal($"{row.Mark}: nothing was measured on {key.Part} yet. Measure it first.");
-                    if (rule.OverLinks && own.Links is null)
-                        return new Refusal($"{row.Mark}: over how many links?");
-                    set.Add((row.Id, key, own));
-                }
-
-                if (PieceEntry.RefusalOf(set.Select(s => s.Item3), stamp.Actor.Role) is { } provisional)
-                    return new Refusal(provisional);
-                await PieceWriter.InsertBaselinesAsync(transaction, set, stamp, cancel).ConfigureAwait(false);
-                return new Change(
-                    row.State,
-                    new
-                    {
-                        figures = set.Select(s => new
-                        {
-                            s.Item2.Part,
-                            s.Item2.Criterion,
-                            value = s.Item3.Length.ToString(),
-                            basis = Code.Of(s.Item3.Basis),
-                        }),
-                    }
-                );
-            },
+            session => session.OnPiecesAsync(pieces, row => FillAsync(session, row, criterion, partKind, figure)),
             cancel
         );
 
-    /// <summary>The last figure an inspection measured, as a provisional one.</summary>
-    private static async Task<BaselineFigure?> LastAsync(
-        NpgsqlTransaction transaction,
-        Guid piece,
-        BaselineKey key,
-        CancellationToken cancel
+    private static async Task<Checked<PieceOutcome>> FillAsync(
+        Session session,
+        Piece row,
+        string criterion,
+        string partKind,
+        BaselineFigure? figure
     )
     {
-        var value = await transaction
-            .Command(
+        var known = await session.AskAsync(t => PieceStore.Baselines(t, row.Id)).ConfigureAwait(false);
+        var missing = PieceEntryReader
+            .BaselinesOf(row.Gear)
+            .Where(b => b.Criterion.Id == criterion && KindOf(b.Part.Path) == partKind)
+            .Select(b => (Key: new BaselineKey(b.Part.Path, criterion), b.Criterion.OverLinks))
+            .Where(b => !known.ContainsKey(b.Key))
+            .ToList();
+        var last = new Dictionary<BaselineKey, BaselineFigure?>();
+        if (figure is null)
+        {
+            foreach (var (key, _) in missing)
+                last[key] = await LastAsync(session, row.Id, key).ConfigureAwait(false);
+        }
+
+        var set = RegisterActs.Fill(row, missing, key => figure ?? last[key], session.By);
+        if (!set.Ok)
+            return set.Refusal!;
+        await PieceWriter
+            .InsertBaselinesAsync(session, set.Value.Select(s => (row.Id, s.Key, s.Value)))
+            .ConfigureAwait(false);
+        return new PieceOutcome(
+            row.State,
+            new BaselineSet([
+                .. set.Value.Select(s => new RecordedFigure(s.Key.Part, s.Key.Criterion, s.Value.Length.ToString())
+                {
+                    Basis = Code.Of(s.Value.Basis),
+                }),
+            ])
+        );
+    }
+
+    /// <summary>The last figure an inspection measured, as a provisional one.</summary>
+    private static async Task<BaselineFigure?> LastAsync(Session session, Guid piece, BaselineKey key)
+    {
+        var value = await session
+            .ReadAsync(
                 """
                 select a->>'value' from standing_inspection i, json_array_elements(i.case_document::json->'answers') a
-                where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null order by i.counts_from desc limit 1
-                """
+                where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null
+                order by i.counts_from desc
+                limit 1
+                """,
+                r => r.GetString(0),
+                piece,
+                key.Part,
+                key.Criterion
             )
-            .Positional(piece, key.Part, key.Criterion)
-            .ListAsync(r => r.GetString(0), cancel)
             .ConfigureAwait(false);
-        return value.Count == 0 ? null
-            : Length.Read(value[0]) is { Ok: true } length ? new(length.Value, BaselineBasis.Provisional, null)
+        return value.Count > 0 && Length.Read(value[0]) is { Ok: true } length
+            ? new(length.Value, BaselineBasis.Provisional, null)
             : null;
     }
 

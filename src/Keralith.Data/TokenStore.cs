@@ -1,6 +1,7 @@
 using System.Buffers.Text;
 using System.Security.Cryptography;
 using System.Text;
+using Keralith.Core.Ledger;
 using Keralith.Core.People;
 
 namespace Keralith.Data;
@@ -22,8 +23,6 @@ public sealed class TokenStore(Database database)
     public const string Prefix = "kl_";
 
     private const int RandomBytes = 32;
-
-    private readonly Recorder _recorder = new(database);
 
     /// <summary>A new token: nobody has it yet and nothing is kept.</summary>
     public static string Make() => Prefix + Base64Url.EncodeToString(RandomNumberGenerator.GetBytes(RandomBytes));
@@ -70,31 +69,24 @@ public sealed class TokenStore(Database database)
 
     /// <summary>Keeps a new token's hash. The token acts for whoever makes it.</summary>
     public Task<Checked<Recorded>> AddAsync(string name, string token, Stamp stamp, CancellationToken cancel) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.ManageTokens))
-                    return "Only an administrator makes tokens.";
-                if (string.IsNullOrWhiteSpace(name) || name.Length > 80)
-                    return "Say what the token is for, in up to 80 letters.";
-                await transaction
-                    .Command(
-                        "insert into api_token (id, name, hash, person_id, made_at, made_by) values ($1, $2, $3, $4, $5, $4)"
-                    )
-                    .Positional(stamp.Submission, name.Trim(), Hash(token), stamp.Actor.Id, stamp.At)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await LedgerStore
-                    .AppendAsync(
-                        transaction,
-                        stamp,
-                        "token.made",
-                        "site",
-                        new { token = stamp.Submission, name = name.Trim() },
-                        cancel
+                if (PeopleActs.RefusalOfToken(name, session.By) is { } refusal)
+                    return refusal;
+                await session
+                    .WriteAsync(
+                        "insert into api_token (id, name, hash, person_id, made_at, made_by) values ($1, $2, $3, $4, $5, $4)",
+                        stamp.Submission,
+                        name.Trim(),
+                        Hash(token),
+                        stamp.Actor.Id,
+                        stamp.At
                     )
                     .ConfigureAwait(false);
+                await session.LedgerAsync(new TokenMade(stamp.Submission, name.Trim()), "site").ConfigureAwait(false);
                 return null;
             },
             cancel
@@ -102,22 +94,21 @@ public sealed class TokenStore(Database database)
 
     /// <summary>Revokes a token at once.</summary>
     public Task<Checked<Recorded>> RevokeAsync(Guid id, Stamp stamp, CancellationToken cancel) =>
-        _recorder.RecordAsync(
+        Session.RunAsync(
+            database,
             stamp,
-            async transaction =>
+            async session =>
             {
-                if (!stamp.Actor.Role.May(Right.ManageTokens))
-                    return "Only an administrator revokes tokens.";
-                var revoked = await transaction
-                    .Command("update api_token set revoked_at = $2 where id = $1 and revoked_at is null")
-                    .Positional(id, stamp.At)
-                    .RunAsync(cancel)
+                var revoked = await session
+                    .WriteAsync(
+                        "update api_token set revoked_at = $2 where id = $1 and revoked_at is null",
+                        id,
+                        stamp.At
+                    )
                     .ConfigureAwait(false);
-                if (revoked == 0)
-                    return "There is no such token, or it was revoked before.";
-                await LedgerStore
-                    .AppendAsync(transaction, stamp, "token.revoked", "site", new { token = id }, cancel)
-                    .ConfigureAwait(false);
+                if (PeopleActs.RefusalToRevoke(revoked == 1, session.By) is { } refusal)
+                    return refusal;
+                await session.LedgerAsync(new TokenRevoked(id), "site").ConfigureAwait(false);
                 return null;
             },
             cancel

@@ -23,7 +23,7 @@ public sealed class Asked<T>
 /// </summary>
 public sealed class Trip
 {
-    private readonly List<(NpgsqlBatchCommand Command, Func<NpgsqlDataReader, CancellationToken, Task> Read)> _asked =
+    private readonly List<(NpgsqlBatchCommand Command, Func<NpgsqlDataReader, CancellationToken, Task>? Read)> _asked =
     [];
 
     /// <summary>Asks for rows.</summary>
@@ -48,6 +48,9 @@ public sealed class Trip
         return answer;
     }
 
+    /// <summary>Writes something on the way.</summary>
+    internal void Do(NpgsqlBatchCommand command) => _asked.Add((command, null));
+
     /// <summary>Takes another trip's questions along.</summary>
     internal void Add(Trip other)
     {
@@ -66,6 +69,9 @@ public sealed class Trip
         await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         foreach (var (_, read) in _asked)
         {
+            // What only writes brings no result of its own.
+            if (read is null)
+                continue;
             await read(reader, cancel).ConfigureAwait(false);
             await reader.NextResultAsync(cancel).ConfigureAwait(false);
         }

@@ -3,6 +3,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -72,10 +73,10 @@ public sealed class WallStore(Database database)
                 _makes.Clear();
             var samples = await database
                 .Command(
-                    $"select {PieceRow.Columns}, p.make from piece p join store s on s.id = p.store_id where p.id = any($1)"
+                    $"select {PieceRows.Columns}, p.make from piece p join store s on s.id = p.store_id where p.id = any($1)"
                 )
                 .Positional([unknown])
-                .ListAsync(r => (Piece: PieceRow.From(r), Make: r.Get<Guid>("make")), cancel)
+                .ListAsync(r => (Piece: PieceRows.From(r), Make: r.Get<Guid>("make")), cancel)
                 .ConfigureAwait(false);
             foreach (var (piece, make) in samples)
                 _makes[(make, site.Version)] = new(
@@ -105,9 +106,9 @@ public sealed class WallStore(Database database)
     private static Asked<List<WallRow>> Hanging(Trip trip, int store, Site site, DateOnly today) =>
         trip.All(
             new NpgsqlBatchCommand(
-                """
+                $"""
                 select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make
-                from piece p where p.store_id = $1 and p.state not in ('condemned', 'destroyed') order by p.peg, p.mark limit $2
+                from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
                 """
             ).Positional(store, Most),
             r => From(r, site, today)

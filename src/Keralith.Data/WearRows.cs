@@ -1,6 +1,7 @@
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Core.Wear;
 
 namespace Keralith.Data;
@@ -11,7 +12,7 @@ public static class WearRows
     /// <param name="inspections">Its signed inspections.</param>
     /// <param name="underWay">One not signed yet; null: none.</param>
     public static IReadOnlyList<WearSeries> Of(
-        PieceRow piece,
+        Piece piece,
         Site site,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
         IEnumerable<InspectionRow> inspections,

@@ -1,7 +1,7 @@
 using Keralith.Core.Custody;
-using Keralith.Core.Judgement;
-using Keralith.Core.People;
+using Keralith.Core.Ledger;
 using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -10,10 +10,8 @@ namespace Keralith.Data;
 public sealed record YardEvent(DateTimeOffset At, string What, string By);
 
 /// <summary>What happens to a piece in the yard: moved, lost, found, painted for the season, counted, split, mended.</summary>
-public sealed class YardStore(Database database, SiteStore sites)
+public sealed class YardStore(Database database)
 {
-    private readonly PieceChanges _changes = new(database, sites);
-
     /// <summary>All of it, newest first, in words.</summary>
     public static Asked<List<YardEvent>> Events(Trip trip, Guid piece) =>
         trip.All(
@@ -46,239 +44,127 @@ public sealed class YardStore(Database database, SiteStore sites)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _changes.RunAllAsync(
-            pieces,
-            Right.Move,
+        Session.RunAsync(
+            database,
             stamp,
-            "piece.moved",
-            async (transaction, row) =>
+            async session =>
             {
-                peg = peg.Trim();
-                if (row.State.IsRetired())
-                    return new Refusal($"{row.Mark} is retired; it hangs nowhere.");
-                if (row.State == PieceState.Missing)
-                    return new Refusal($"{row.Mark} is missing; say that it is found first.");
-                if (peg.Length > 40)
-                    return new Refusal("A peg's name has at most 40 letters.");
-                var name = (
-                    await transaction
-                        .Command("select name from store where id = $1")
-                        .Positional(store)
-                        .ListAsync(r => r.GetString(0), cancel)
-                        .ConfigureAwait(false)
-                ).FirstOrDefault();
-                if (name is null)
-                    return new Refusal("Choose the store.");
-                var to = Place(name, peg);
-                if (Place(row.Store, row.Peg) == to)
-                    return new Refusal($"{row.Mark} hangs there already.");
-                await transaction
-                    .Command("update piece set store_id = $2, peg = $3 where id = $1")
-                    .Positional(row.Id, store, peg)
-                    .RunAsync(cancel)
+                var name = await session
+                    .ReadAsync("select name from store where id = $1", r => r.GetString(0), store)
                     .ConfigureAwait(false);
-                await InsertMoveAsync(transaction, row, "moved", to, string.Empty, stamp, cancel).ConfigureAwait(false);
-                return new Change(row.State, new { from = Place(row.Store, row.Peg), to });
+                var to = name.Count == 0 ? null : new HangingPlace(name[0], peg.Trim());
+                return await session
+                    .OnPiecesAsync(pieces, async row =>
+                    {
+                        var outcome = InTheYard.Move(row.Mark, row.State, row.Place, to, session.By);
+                        if (!outcome.Ok)
+                            return outcome;
+                        await session
+                            .WriteAsync(
+                                "update piece set store_id = $2, peg = $3 where id = $1",
+                                row.Id,
+                                store,
+                                to!.Peg
+                            )
+                            .ConfigureAwait(false);
+                        await InsertMoveAsync(session, row, "moved", to.ToString(), string.Empty).ConfigureAwait(false);
+                        return outcome;
+                    })
+                    .ConfigureAwait(false);
             },
             cancel
         );
 
     /// <summary>Says that a piece can't be found. Anybody may.</summary>
     public Task<Checked<Recorded>> LoseAsync(Guid piece, string reason, Stamp stamp, CancellationToken cancel) =>
-        _changes.RunAsync(
-            piece,
-            null,
-            Right.Hold,
-            stamp,
-            "piece.missing",
-            async (transaction, row) =>
-            {
-                if (string.IsNullOrWhiteSpace(reason))
-                    return new Refusal("Write where it was last seen, and by whom.");
-                var state = PieceLife.AfterLoss(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await InsertMoveAsync(transaction, row, "lost", string.Empty, reason.Trim(), stamp, cancel)
-                    .ConfigureAwait(false);
-                return new Change(state.Value, new { reason = reason.Trim() });
-            },
-            cancel
-        );
+        Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, null, async row =>
+                {
+                    var outcome = InTheYard.Lose(row.State, reason, session.By);
+                    if (outcome.Ok)
+                        await InsertMoveAsync(session, row, "lost", string.Empty, reason.Trim()).ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>Says that a missing piece was found: it goes to the cage until it is inspected.</summary>
     public Task<Checked<Recorded>> FindAsync(Guid piece, string where, Stamp stamp, CancellationToken cancel) =>
-        _changes.RunAsync(
-            piece,
-            null,
-            Right.Hold,
-            stamp,
-            "piece.found",
-            async (transaction, row) =>
-            {
-                if (string.IsNullOrWhiteSpace(where))
-                    return new Refusal("Write where it was found.");
-                var state = PieceLife.AfterFinding(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await InsertMoveAsync(transaction, row, "found", Place(row.Store, row.Peg), where.Trim(), stamp, cancel)
-                    .ConfigureAwait(false);
-                await CustodyStore
-                    .InsertHoldAsync(
-                        transaction,
-                        stamp.Submission,
-                        row.Id,
-                        HoldCause.Doubt,
-                        $"Found after it was missing: {where.Trim()}",
-                        null,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-                return new Change(state.Value, new { where = where.Trim() });
-            },
-            cancel
-        );
+        Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, null, async row =>
+                {
+                    var outcome = InTheYard.FindAgain(row.State, where, session.By);
+                    if (outcome.Ok)
+                        await InsertMoveAsync(session, row, "found", row.Place.ToString(), where.Trim())
+                            .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>Records that the season's mark was put on pieces.</summary>
     public Task<Checked<Recorded>> PaintAsync(
         IReadOnlyCollection<Guid> pieces,
-        DateOnly today,
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        _changes.RunAllAsync(
-            pieces,
-            Right.PaintSeason,
+        Session.RunAsync(
+            database,
             stamp,
-            "season.marked",
-            async (transaction, row) =>
+            async session =>
             {
-                var site = await sites.GetAsync(cancel).ConfigureAwait(false);
-                if (site.Seasons is not { } scheme)
-                    return new Refusal("This site has no season colours.");
-                if (scheme.RefusalToApply(row.State, row.Verdict, row.PeriodicDue, today) is { } refusal)
-                    return new Refusal($"{row.Mark}: {refusal}");
-                var season = scheme.On(today)!;
-                if (row.SeasonFor == season.From)
-                    return new Refusal($"{row.Mark} carries this season's mark already.");
-                await transaction
-                    .Command("update piece set season_for = $2 where id = $1")
-                    .Positional(row.Id, season.From)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await transaction
-                    .Command(
-                        "insert into season_mark (id, piece_id, season_for, letter, at, by_person) values ($1, $2, $3, $4, $5, $6)"
-                    )
-                    .Positional(
-                        Guid.CreateVersion7(),
-                        row.Id,
-                        season.From,
-                        season.Mark.Letter,
-                        stamp.At,
-                        stamp.Actor.Id
-                    )
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                return new Change(
-                    row.State,
-                    new
+                var seasons = SiteActs.SeasonsOf(session.Site);
+                if (!seasons.Ok)
+                    return seasons.Refusal;
+                return await session
+                    .OnPiecesAsync(pieces, async row =>
                     {
-                        season = season.Mark.Letter,
-                        colour = season.Mark.Colour,
-                        from = season.From,
-                    }
-                );
+                        var outcome = seasons.Value.Paint(
+                            row.Mark,
+                            row.State,
+                            row.Verdict,
+                            row.PeriodicDue,
+                            row.SeasonFor,
+                            session.By
+                        );
+                        if (outcome.Ok)
+                            await InsertMarkAsync(session, row.Id, (SeasonMarked)outcome.Value.Record)
+                                .ConfigureAwait(false);
+                        return outcome;
+                    })
+                    .ConfigureAwait(false);
             },
             cancel
         );
 
     /// <summary>Records that a part was replaced: its old figures stay readable, new ones begin, and the piece is held until it is inspected.</summary>
-    /// <param name="figures">The new part's figures when new.</param>
     public Task<Checked<Recorded>> ReplacePartAsync(
         Guid piece,
         int version,
-        string part,
-        string what,
-        string fittedBy,
-        string reason,
-        IReadOnlyDictionary<BaselineKey, BaselineFigure> figures,
+        NewPart part,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Retag,
-            stamp,
-            "part.replaced",
-            async (transaction, row) =>
-            {
-                if (string.IsNullOrWhiteSpace(what))
-                    return new Refusal("Write what was replaced: hook, latch, pin.");
-                if (string.IsNullOrWhiteSpace(fittedBy))
-                    return new Refusal("Write who fitted it: the maker or a qualified shop. There is no field repair.");
-                if (string.IsNullOrWhiteSpace(reason))
-                    return new Refusal("Write why it was replaced.");
-                if (Core.Gear.Catalogue.Parts(row.Gear, Core.Gear.RuleBookShelf.All).All(p => p.Path != part))
-                    return new Refusal("Choose the part.");
-                if (PieceEntry.RefusalOf(figures.Values, stamp.Actor.Role) is { } provisional)
-                    return new Refusal(provisional);
-                if (PieceEntry.RefusalOfNewPart(row.Gear, part, figures.Keys) is { } missing)
-                    return new Refusal(missing);
-                var state = PieceLife.AfterHold(row.State);
-                if (!state.Ok)
-                    return new Refusal(state.Fault!);
-                await transaction
-                    .Command(
-                        "insert into part_change (id, piece_id, part, what, fitted_by, reason, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)"
-                    )
-                    .Positional(
-                        stamp.Submission,
-                        row.Id,
-                        part,
-                        what.Trim(),
-                        fittedBy.Trim(),
-                        reason.Trim(),
-                        stamp.At,
-                        stamp.Actor.Id
-                    )
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await PieceWriter
-                    .InsertBaselinesAsync(transaction, figures.Select(f => (row.Id, f.Key, f.Value)), stamp, cancel)
-                    .ConfigureAwait(false);
-                await CustodyStore
-                    .InsertHoldAsync(
-                        transaction,
-                        Guid.CreateVersion7(),
-                        row.Id,
-                        HoldCause.Event,
-                        $"Part replaced: {what.Trim()} ({part}). Proof test where it bears load, and inspect, before it is used",
-                        null,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-                return new Change(
-                    state.Value,
-                    new
-                    {
-                        part,
-                        what = what.Trim(),
-                        fittedBy = fittedBy.Trim(),
-                        reason = reason.Trim(),
-                        figures = figures.Select(f => new
-                        {
-                            f.Key.Part,
-                            f.Key.Criterion,
-                            value = f.Value.Length.ToString(),
-                        }),
-                    }
-                );
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
+                {
+                    var outcome = RegisterActs.ReplacePart(row, part, session.By);
+                    if (!outcome.Ok)
+                        return outcome;
+                    var said = (PartReplaced)outcome.Value.Record;
+                    await session
+                        .WriteAsync(
+                            """
+                            insert into part_change (id, piece_id, part, what, fitted_by, reason, at, by_person)
+                            values ($1, $2, $3, $4, $5, $6, $7, $8)
+                            """,
+                            stamp.Submission,
+                            row.Id,
+                            said.Part,
+                            said.What,
+                            said.FittedBy,
+                            said.Reason,
+                            stamp.At,
+                            stamp.Actor.Id
+                        )
+                        .ConfigureAwait(false);
+                    await PieceWriter
+                        .InsertBaselinesAsync(session, part.Figures.Select(f => (row.Id, f.Key, f.Value)))
+                        .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>Counts a lot: how many were seen, how many of them rejected. Rejected ones are scrapped by count.</summary>
     public Task<Checked<Recorded>> CountLotAsync(
@@ -289,44 +175,18 @@ public sealed class YardStore(Database database, SiteStore sites)
         string reason,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Register,
-            stamp,
-            "lot.counted",
-            async (transaction, row) =>
-            {
-                var count = Lot.AfterCount(row.State, row.LotCount, seen, rejected, reason);
-                if (!count.Ok)
-                    return new Refusal(count.Fault!);
-                await InsertLotAsync(
-                        transaction,
-                        row.Id,
-                        "counted",
-                        seen,
-                        rejected,
-                        count.Value,
-                        null,
-                        reason,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-                return new Change(
-                    row.State,
-                    new
-                    {
-                        seen,
-                        rejected,
-                        left = count.Value,
-                        reason,
-                    }
-                );
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
+                {
+                    var outcome = Lot.Count(row.State, row.LotCount, seen, rejected, reason, session.By);
+                    if (outcome.Ok)
+                        await InsertLotAsync(
+                                session,
+                                row.Id,
+                                new("counted", seen, rejected, ((LotCounted)outcome.Value.Record).Left, null, reason)
+                            )
+                            .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>Takes one piece out of a lot under a mark of its own, held for what was found on it.</summary>
     public Task<Checked<Recorded>> SplitLotAsync(
@@ -336,153 +196,105 @@ public sealed class YardStore(Database database, SiteStore sites)
         string reason,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        _changes.RunAsync(
-            piece,
-            version,
-            Right.Register,
-            stamp,
-            "lot.split",
-            async (transaction, row) =>
-            {
-                var count = Lot.AfterSplit(row.State, row.LotCount, reason);
-                if (!count.Ok)
-                    return new Refusal(count.Fault!);
-                var own = Mark.Read(mark);
-                if (!own.Ok)
-                    return new Refusal(own.Fault!);
-                var baselines = (
-                    await PieceStore
-                        .BaselinesAsync(transaction.Command(string.Empty), row.Id, cancel)
-                        .ConfigureAwait(false)
-                ).ToDictionary(
-                    b => b.Key,
-                    b =>
-                        b.Value.Figure.Basis == BaselineBasis.New
-                            ? b.Value.Figure with
-                            {
-                                Basis = BaselineBasis.Twin,
-                            }
-                            : b.Value.Figure
-                );
-
-                // Figures measured new on one of the lot are a twin's for this one; the provisional ones were accepted for all of them.
-                var provisional = baselines.Where(b => b.Value.Basis == BaselineBasis.Provisional).ToDictionary();
-                var entry = row.Entry(
-                    baselines.Where(b => b.Value.Basis != BaselineBasis.Provisional).ToDictionary()
-                ) with
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
                 {
-                    Mark = own.Value,
-                    Serial = null,
-                    LotCount = null,
-                    CarriedOver = null,
-                    Surroundings = row.Surroundings with { MakersWord = null },
-                };
-                var id = Guid.CreateVersion7();
-                if (
-                    await PieceWriter
-                        .RegisterAsync(transaction, [(id, entry)], stamp, null, cancel)
-                        .ConfigureAwait(false) is
-                    { } refusal
-                )
-                    return new Refusal(refusal);
-                await PieceWriter
-                    .InsertBaselinesAsync(transaction, provisional.Select(b => (id, b.Key, b.Value)), stamp, cancel)
-                    .ConfigureAwait(false);
-                await CustodyStore
-                    .InsertHoldAsync(
-                        transaction,
-                        stamp.Submission,
-                        id,
-                        Lot.CauseOfSplit(row.State),
-                        $"Split out of {row.Mark}: {reason.Trim()}",
-                        null,
-                        stamp,
-                        cancel
-                    )
-                    .ConfigureAwait(false);
-                await transaction
-                    .Command("update piece set state = 'held', open_holds = 1 where id = $1")
-                    .Positional(id)
-                    .RunAsync(cancel)
-                    .ConfigureAwait(false);
-                await InsertLotAsync(transaction, row.Id, "split", 1, 0, count.Value, id, reason, stamp, cancel)
-                    .ConfigureAwait(false);
-                return new Change(
-                    row.State,
-                    new
-                    {
-                        became = own.Value.Text,
-                        left = count.Value,
-                        reason = reason.Trim(),
-                    }
-                );
-            },
-            cancel
+                    var outcome = Lot.Split(row.State, row.LotCount, mark, reason, session.By);
+                    if (!outcome.Ok)
+                        return outcome;
+                    var said = (LotSplit)outcome.Value.Record;
+                    var id = Guid.CreateVersion7();
+                    if (await SplitOutAsync(session, row, id, said).ConfigureAwait(false) is { } refusal)
+                        return refusal;
+                    await InsertLotAsync(session, row.Id, new("split", 1, 0, said.Left, id, said.Reason))
+                        .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
+
+    /// <summary>Registers a piece taken out of a lot, held from the first moment.</summary>
+    private static async Task<Refusal?> SplitOutAsync(Session session, Piece lot, Guid id, LotSplit said)
+    {
+        var figures = await session.AskAsync(t => PieceStore.Baselines(t, lot.Id)).ConfigureAwait(false);
+        var (entry, provisional) = RegisterActs.OutOfLot(
+            lot,
+            Mark.Read(said.Became).Value,
+            figures.ToDictionary(b => b.Key, b => b.Value.Figure)
+        );
+        if (await PieceWriter.RegisterAsync(session, [(id, entry)], null).ConfigureAwait(false) is { } refusal)
+            return refusal;
+        await PieceWriter
+            .InsertBaselinesAsync(session, provisional.Select(b => (id, b.Key, b.Value)))
+            .ConfigureAwait(false);
+        await session
+            .HoldAsync(
+                id,
+                new(Lot.CauseOfSplit(lot.State), $"Split out of {lot.Mark}: {said.Reason}"),
+                session.Stamp.Submission
+            )
+            .ConfigureAwait(false);
+        var split = (await session.LockAsync(id).ConfigureAwait(false))!;
+        await session.DeriveAsync(split, PieceState.Held).ConfigureAwait(false);
+        return null;
+    }
+
+    private static Task InsertMoveAsync(Session session, Piece row, string kind, string to, string reason) =>
+        session.WriteAsync(
+            """
+            insert into move (id, piece_id, kind, from_place, to_place, reason, at, by_person)
+            values ($1, $2, $3, $4, $5, $6, $7, $8)
+            """,
+            Guid.CreateVersion7(),
+            row.Id,
+            kind,
+            row.Place.ToString(),
+            to,
+            reason,
+            session.Stamp.At,
+            session.Stamp.Actor.Id
         );
 
-    internal static string Place(string store, string peg) => peg.Length == 0 ? store : $"{store}, {peg}";
-
-    private static Task InsertMoveAsync(
-        NpgsqlTransaction transaction,
-        PieceRow row,
-        string kind,
-        string to,
-        string reason,
-        Stamp stamp,
-        CancellationToken cancel
-    ) =>
-        transaction
-            .Command(
-                "insert into move (id, piece_id, kind, from_place, to_place, reason, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8)"
-            )
-            .Positional(
-                Guid.CreateVersion7(),
-                row.Id,
-                kind,
-                Place(row.Store, row.Peg),
-                to,
-                reason,
-                stamp.At,
-                stamp.Actor.Id
-            )
-            .RunAsync(cancel);
-
-    private static async Task InsertLotAsync(
-        NpgsqlTransaction transaction,
-        Guid piece,
-        string kind,
-        int seen,
-        int rejected,
-        int left,
-        Guid? became,
-        string reason,
-        Stamp stamp,
-        CancellationToken cancel
-    )
+    private static async Task InsertMarkAsync(Session session, Guid piece, SeasonMarked mark)
     {
-        await transaction
-            .Command("update piece set lot_count = $2 where id = $1")
-            .Positional(piece, left)
-            .RunAsync(cancel)
+        await session
+            .WriteAsync("update piece set season_for = $2 where id = $1", piece, mark.From)
             .ConfigureAwait(false);
-        await transaction
-            .Command(
-                "insert into lot_change (id, piece_id, kind, seen, rejected, left_over, became, reason, at, by_person) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)"
-            )
-            .Positional(
+        await session
+            .WriteAsync(
+                "insert into season_mark (id, piece_id, season_for, letter, at, by_person) values ($1, $2, $3, $4, $5, $6)",
                 Guid.CreateVersion7(),
                 piece,
-                kind,
-                seen,
-                rejected,
-                left,
-                became,
-                reason.Trim(),
-                stamp.At,
-                stamp.Actor.Id
+                mark.From,
+                mark.Season,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
             )
-            .RunAsync(cancel)
+            .ConfigureAwait(false);
+    }
+
+    /// <summary>What became of a lot.</summary>
+    private sealed record LotChange(string Kind, int Seen, int Rejected, int Left, Guid? Became, string Reason);
+
+    private static async Task InsertLotAsync(Session session, Guid piece, LotChange change)
+    {
+        await session
+            .WriteAsync("update piece set lot_count = $2 where id = $1", piece, change.Left)
+            .ConfigureAwait(false);
+        await session
+            .WriteAsync(
+                """
+                insert into lot_change (id, piece_id, kind, seen, rejected, left_over, became, reason, at, by_person)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+                """,
+                Guid.CreateVersion7(),
+                piece,
+                change.Kind,
+                change.Seen,
+                change.Rejected,
+                change.Left,
+                change.Became,
+                change.Reason.Trim(),
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
             .ConfigureAwait(false);
     }
 }

@@ -1,17 +1,13 @@
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Security;
 
 namespace Keralith.Web;
 
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
-public sealed class Here(
-    IHttpContextAccessor context,
-    TimeProvider clock,
-    Database database,
-    InstrumentStore instruments
-)
+public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database database, InstrumentStore instruments)
 {
     private Site? _site;
     private IReadOnlyList<Draft>? _drafts;
@@ -23,9 +19,16 @@ public sealed class Here(
     /// <summary>The person signed in, or null.</summary>
     public Actor? Who => context.HttpContext?.User.Actor();
 
-    public DateTimeOffset Now => clock.GetUtcNow();
+    public DateTimeOffset Now => clock.Now;
 
-    public DateOnly Today => DateOnly.FromDateTime(clock.GetLocalNow().DateTime);
+    /// <summary>The site's day.</summary>
+    public DateOnly Today => clock.DayOf(Now);
+
+    /// <summary>The site's day at a moment.</summary>
+    public DateOnly DayOf(DateTimeOffset moment) => clock.DayOf(moment);
+
+    /// <summary>The site's day at a moment, as pages write it.</summary>
+    public string Day(DateTimeOffset moment) => DayOf(moment).ToString("yyyy-MM-dd");
 
     public bool May(Right right) => Who is { } who && who.Role.May(right);
 
@@ -60,12 +63,10 @@ public sealed class Here(
         _drafts ??= drafts?.Value ?? [];
         _site ??= site!.Value
             ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+        clock.Zone = _site.Zone;
     }
-
-    /// <summary>The day the records count by.</summary>
-    public DateOnly RecordDay => DateOnly.FromDateTime(Now.UtcDateTime);
 
     /// <summary>What the person measures with today; null where nothing was chosen.</summary>
     public async Task<Instrument?> InHandAsync(CancellationToken cancel) =>
-        Who is { } who ? (await instruments.InHandAsync(who.Id, RecordDay, cancel))?.Instrument : null;
+        Who is { } who ? (await instruments.InHandAsync(who.Id, Today, cancel))?.Instrument : null;
 }

@@ -99,6 +99,7 @@ public static class WebHost
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton(TimeProvider.System);
+        services.AddSingleton<SiteClock>();
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
         services.AddSingleton<Passwords>();
         services.AddHttpContextAccessor();
@@ -180,6 +181,7 @@ public static class WebHost
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();
+        app.UseMiddleware<SiteDay>();
         app.UseRateLimiter();
         JudgeApi.Map(app);
         FileEndpoints.Map(app);
@@ -187,6 +189,24 @@ public static class WebHost
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") })
             .AllowAnonymous();
+    }
+
+    /// <summary>Sees to it that the site's day is known before anything asks for it.</summary>
+    private sealed class SiteDay(RequestDelegate next, SiteClock clock)
+    {
+        public async Task InvokeAsync(HttpContext context)
+        {
+            try
+            {
+                await clock.BeginAsync(context.RequestAborted);
+            }
+            catch (NpgsqlException)
+            {
+                // The page says that the database is away; the day is read with the next request.
+            }
+
+            await next(context);
+        }
     }
 
     private sealed class DatabaseHealth(Database database) : IHealthCheck

@@ -105,13 +105,20 @@ public class CorrectionTests
     {
         var at = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
         var clean = new SignedInspection(InspectionKind.Periodic, VerdictKind.Fit, at.AddHours(1), Guid.NewGuid());
-        var closer = new Closer(Guid.NewGuid(), Role.Qualified);
+        var closer = GivenPeople.Signer(Role.Qualified);
         foreach (var cause in new[] { HoldCause.Doubt, HoldCause.VerdictRemove, HoldCause.Event })
         {
-            Assert.True(HoldRules.MayClose(new(cause, at), closer, "Sound", [clean], null, false).Ok);
+            Assert.True(HoldRules.MayClose(new(Guid.NewGuid(), cause, at), closer, "Sound", [clean], null, false).Ok);
             Assert.False(
                 HoldRules
-                    .MayClose(new(cause, at), closer, "Sound", [clean with { IsCorrection = true }], null, false)
+                    .MayClose(
+                        new(Guid.NewGuid(), cause, at),
+                        closer,
+                        "Sound",
+                        [clean with { IsCorrection = true }],
+                        null,
+                        false
+                    )
                     .Ok
             );
         }

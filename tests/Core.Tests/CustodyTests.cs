@@ -223,13 +223,12 @@ public class CustodyTests
                     i,
                     DateTimeOffset.UnixEpoch.AddDays(i),
                     "inspector",
-                    "test",
+                    new LotCounted(12, i, 12 - i, "Bent"),
                     "HM-1",
-                    $$"""{"b":{{i}}, "a":1}""",
                     entries.Count == 0 ? LedgerChain.Beginning : entries[^1].Hash
                 )
             );
-        Assert.Equal("""{"a":1,"b":3}""", entries[2].Data);
+        Assert.Equal("""{"left":9,"reason":"Bent","rejected":3,"seen":12}""", entries[2].Data);
         Assert.Null(LedgerChain.Check(null, entries[0]));
         Assert.Null(LedgerChain.Check(entries[1], entries[2]));
         Assert.Contains("entry 2 is missing", LedgerChain.Check(entries[0], entries[2]), StringComparison.Ordinal);
@@ -240,7 +239,18 @@ public class CustodyTests
         );
         Assert.Contains(
             "changed",
-            LedgerChain.Check(entries[0], entries[1] with { Data = """{"a":1,"b":9}""" }),
+            LedgerChain.Check(
+                entries[0],
+                entries[1] with
+                {
+                    Data = """{"left":10,"reason":"Bent","rejected":2,"seen":13}""",
+                }
+            ),
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "changed",
+            LedgerChain.Check(entries[0], entries[1] with { Form = CanonicalForm.First }),
             StringComparison.Ordinal
         );
         Assert.Contains(

@@ -3,6 +3,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Lifts;
+using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Core.Tags;
@@ -561,17 +562,22 @@ public class LiftPlanTests
         string? refusal
     )
     {
-        var said = Issuing.RefusalOf(
+        var handedOut = Issuing.HandOut(
+            Guid.NewGuid(),
+            "HM-0002",
+            PieceState.InService,
             usable ? Usable : new(["On hold."]),
-            with,
+            with is null ? null : new(with, "Lock 9", null, new(2026, 3, 1)),
             holder,
+            "Lock 9",
             back is null ? null : DateOnly.ParseExact(back, "yyyy-MM-dd", CultureInfo.InvariantCulture),
-            new(2026, 3, 2)
+            null,
+            GivenPeople.Signer(Role.Stores)
         );
         if (refusal is null)
-            Assert.Null(said);
+            Assert.True(handedOut.Ok, handedOut.Fault);
         else
-            Assert.Contains(refusal, said, StringComparison.Ordinal);
+            Assert.Contains(refusal, handedOut.Fault, StringComparison.Ordinal);
     }
 
     private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>

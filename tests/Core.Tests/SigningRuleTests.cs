@@ -242,8 +242,19 @@ public class SigningRuleTests
     public void Every_event_says_what_to_look_at_and_none_lies_in_the_future()
     {
         Assert.All(Enum.GetValues<GearEventKind>(), k => Assert.NotEmpty(GearEvents.LookAt(k)));
-        Assert.Null(GearEvents.RefusalOf(Today, "The stop plank fell into the slings", Today));
-        Assert.NotNull(GearEvents.RefusalOf(Today.AddDays(1), "Will fall", Today));
-        Assert.NotNull(GearEvents.RefusalOf(Today, " ", Today));
+        Assert.True(Record(Today, "The stop plank fell into the slings").Ok);
+        Assert.False(Record(Today.AddDays(1), "Will fall").Ok);
+        Assert.False(Record(Today, " ").Ok);
+
+        static Checked<PieceOutcome> Record(DateOnly happened, string what) =>
+            GearEvents.Record(
+                Guid.NewGuid(),
+                GearEventKind.Collision,
+                happened,
+                what,
+                "HM-1",
+                PieceState.InService,
+                GivenPeople.Signer(Role.Crew, Today)
+            );
     }
 }

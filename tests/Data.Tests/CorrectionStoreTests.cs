@@ -1,5 +1,6 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Signing;
 using Keralith.Testing;
 using Npgsql;
 using Xunit;
@@ -175,7 +176,7 @@ public class CorrectionStoreTests
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
         var record = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
-        var corrections = new CorrectionStore(yard.Database, yard.Sites);
+        var corrections = new CorrectionStore(yard.Database);
         Assert.Contains(
             "Write what is wrong",
             (await corrections.WithdrawAsync(record.Id, " ", yard.Stamp("inspector"), Cancel)).Fault,
@@ -221,7 +222,7 @@ public class CorrectionStoreTests
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
         var wrong = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
-        var corrections = new CorrectionStore(yard.Database, yard.Sites);
+        var corrections = new CorrectionStore(yard.Database);
         var first = (
             await corrections.OpenAsync(wrong, piece, "The day is wrong", yard.Stamp("inspector"), Cancel)
         ).Value;
@@ -279,7 +280,7 @@ public class CorrectionStoreTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.RegisterAsync(Seed.Shackle("HM-0001"));
-        var files = new FileStore(yard.Database, yard.Sites);
+        var files = new FileStore(yard.Database);
         var photo = new NewFile(FileKind.Photo, "Wear of the bow", null, "image/jpeg", [1, 2, 3], [1]);
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Initial);
         Assert.Contains(
@@ -333,13 +334,7 @@ public class CorrectionStoreTests
     {
         var piece = (await yard.Pieces.GetAsync(wrong.Piece, Cancel))!;
         var draft = (
-            await new CorrectionStore(yard.Database, yard.Sites).OpenAsync(
-                wrong,
-                piece,
-                why,
-                yard.Stamp("inspector"),
-                Cancel
-            )
+            await new CorrectionStore(yard.Database).OpenAsync(wrong, piece, why, yard.Stamp("inspector"), Cancel)
         ).Value;
         var version = (
             await yard.Inspections.SaveAsync(

@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Testing;
 using Npgsql;
 using Xunit;
@@ -23,7 +24,7 @@ public class LedgerTests
     public async Task Records_made_at_once_by_many_hands_stand_in_one_unbroken_chain()
     {
         await using var yard = await Yard.OpenAsync();
-        var pieces = new List<PieceRow>();
+        var pieces = new List<Piece>();
         for (var i = 0; i < 8; i++)
             pieces.Add(await yard.RegisterAsync(Seed.Shackle($"HM-{i:0000}")));
         var stamps = pieces.Select(_ => yard.Stamp("crew")).ToList();

@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Sites;
 using Keralith.Testing;
 using Xunit;
 
@@ -170,7 +171,7 @@ public class SettingsTests
         await using var yard = await Yard.OpenAsync();
         var site = await yard.Sites.GetAsync(Cancel);
         Yard.Must(
-            await new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(
+            await new SettingsStore(yard.Database).ChangeSiteAsync(
                 new(
                     site.Version,
                     site.Books,
@@ -376,13 +377,8 @@ public class SettingsTests
         string maker = "",
         string model = ""
     ) =>
-        new SettingsStore(yard.Database, yard.Sites).SetLimitAsync(
-            owner,
-            maker,
-            model,
-            criterion,
-            figure,
-            "Service sheet",
+        new SettingsStore(yard.Database).SetLimitAsync(
+            new(owner, maker, model, criterion, figure, "Service sheet"),
             yard.Stamp(who),
             Cancel
         );
@@ -394,7 +390,7 @@ public class SettingsTests
         IReadOnlyList<RuleBook> books,
         string reason = "The office decided"
     ) =>
-        new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(
+        new SettingsStore(yard.Database).ChangeSiteAsync(
             new(site.Version, books, site.Editions, site.WatchShare, site.Policies, reason),
             yard.Stamp(who),
             Cancel

@@ -2,6 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Schedule;
+using Keralith.Core.Signing;
 using Keralith.Testing;
 using Xunit;
 
@@ -138,7 +139,7 @@ public class SigningTests
         await yard.InServiceAsync(Seed.Shackle("HM-0001"));
         yard.Now = yard.Now.AddDays(30);
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic);
-        var signing = new Signing(version, new(2026, 4, 1)) { With = new(VerdictKind.Hold, "The pin squeals") };
+        var signing = new SignatureRead(version, new(2026, 4, 1)) { With = new(VerdictKind.Hold, "The pin squeals") };
         Yard.Must(await yard.Signing.SignAsync(draft, signing, yard.Stamp("inspector"), Cancel));
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal((PieceState.Held, VerdictKind.Hold), (piece.State, piece.Verdict));
@@ -208,7 +209,7 @@ public class SigningTests
         await using var yard = await Yard.OpenAsync();
         var one = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
         var two = await yard.InServiceAsync(Seed.Sling("HM-0002"));
-        var events = new EventStore(yard.Database, yard.Sites);
+        var events = new EventStore(yard.Database);
         yard.Now = yard.Now.AddDays(20);
         var stamp = yard.Stamp("crew");
         Yard.Must(
@@ -258,55 +259,28 @@ public class SigningTests
         var scheme = SeasonSchemeReader
             .Read("V heather ring\nM moss dots", 3, new(2026, 1, 1), 14, true, ["heather", "moss"])
             .Value;
-        Yard.Must(await seasons.SetAsync(1, scheme, null, "New", yard.Stamp("qualified"), Cancel));
-        Yard.Must(
-            await new YardStore(yard.Database, yard.Sites).PaintAsync(
-                [piece.Id],
-                new(2026, 3, 2),
-                yard.Stamp("inspector"),
-                Cancel
-            )
-        );
+        Yard.Must(await seasons.SetAsync(1, scheme, "New", yard.Stamp("qualified"), Cancel));
+        Yard.Must(await new YardStore(yard.Database).PaintAsync([piece.Id], yard.Stamp("inspector"), Cancel));
         Assert.Equal(
             new SeasonProgress(1, "Basin Yard", 1, 0),
             Assert.Single(await seasons.ProgressAsync(new(2026, 1, 1), Cancel))
         );
         Yard.Must(
-            await seasons.SetAsync(
-                2,
-                scheme with
-                {
-                    OverlapDays = 0,
-                },
-                scheme,
-                "Stricter",
-                yard.Stamp("qualified"),
-                Cancel
-            )
+            await seasons.SetAsync(2, scheme with { OverlapDays = 0 }, "Stricter", yard.Stamp("qualified"), Cancel)
         );
         Assert.Empty(await seasons.LackingAsync(new(2026, 1, 1), null, Cancel));
         Assert.Contains(
             "Somebody else",
-            (await seasons.SetAsync(2, scheme, scheme, "Late", yard.Stamp("qualified"), Cancel)).Fault,
+            (await seasons.SetAsync(2, scheme, "Late", yard.Stamp("qualified"), Cancel)).Fault,
             StringComparison.Ordinal
         );
         Yard.Must(
-            await seasons.SetAsync(
-                3,
-                scheme with
-                {
-                    Months = 6,
-                },
-                scheme,
-                "Half-yearly",
-                yard.Stamp("qualified"),
-                Cancel
-            )
+            await seasons.SetAsync(3, scheme with { Months = 6 }, "Half-yearly", yard.Stamp("qualified"), Cancel)
         );
         Assert.Equal("HM-0001", Assert.Single(await seasons.LackingAsync(new(2026, 1, 1), null, Cancel)).Mark);
         Assert.Contains(
             "role",
-            (await seasons.SetAsync(4, scheme, scheme, "Mine", yard.Stamp("crew"), Cancel)).Fault,
+            (await seasons.SetAsync(4, scheme, "Mine", yard.Stamp("crew"), Cancel)).Fault,
             StringComparison.Ordinal
         );
     }

@@ -65,7 +65,7 @@ public class WallTests
         {
             var site = await yard.Sites.GetAsync(Cancel);
             Yard.Must(
-                await new SettingsStore(yard.Database, yard.Sites).ChangeSiteAsync(
+                await new SettingsStore(yard.Database).ChangeSiteAsync(
                     new(
                         site.Version,
                         latches ? [RuleBookShelf.Find("europe")!] : site.Books,

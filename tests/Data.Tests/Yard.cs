@@ -2,6 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
 using Keralith.Testing;
 using Xunit;
 
@@ -14,10 +15,10 @@ internal sealed class Yard : IAsyncDisposable
     {
         Database = database;
         Sites = new(database);
-        Pieces = new(database, Sites);
-        Inspections = new(database, Sites);
-        Signing = new(database, Sites);
-        Custody = new(database, Sites);
+        Pieces = new(database);
+        Inspections = new(database);
+        Signing = new(database);
+        Custody = new(database);
         Ledger = new(database);
     }
 
@@ -43,7 +44,7 @@ internal sealed class Yard : IAsyncDisposable
 
     public Stamp Stamp(string who) => new(Seed.People[who], Now += TimeSpan.FromMinutes(1), Guid.NewGuid());
 
-    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields)
+    public async Task<Piece> RegisterAsync(Dictionary<string, string> fields)
     {
         var (entry, faults) = PieceEntryReader.Read(fields);
         Assert.True(entry is not null, string.Join("; ", faults));
@@ -52,14 +53,14 @@ internal sealed class Yard : IAsyncDisposable
     }
 
     /// <summary>A piece registered and accepted by its initial inspection.</summary>
-    public async Task<PieceRow> InServiceAsync(Dictionary<string, string> fields)
+    public async Task<Piece> InServiceAsync(Dictionary<string, string> fields)
     {
         await RegisterAsync(fields);
         Must(await InspectAsync(fields["mark"], InspectionKind.Initial));
         return await FindAsync(fields["mark"]);
     }
 
-    public async Task<PieceRow> FindAsync(string mark) => (await Pieces.FindAsync(mark, Cancel))!;
+    public async Task<Piece> FindAsync(string mark) => (await Pieces.FindAsync(mark, Cancel))!;
 
     /// <summary>Drafts a complete inspection with nothing wrong but what is named, and leaves it unsigned.</summary>
     public async Task<(Guid Draft, int Version)> DraftAsync(

@@ -18,7 +18,7 @@ public class YardTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.RegisterAsync(Seed.Sling("HM-0001"));
-        var store = new YardStore(yard.Database, yard.Sites);
+        var store = new YardStore(yard.Database);
         Yard.Must(await store.MoveAsync([piece.Id], 2, "B4", yard.Stamp("crew"), Cancel));
         Assert.Equal(("Workboat Teasel", "B4"), await WhereAsync(yard, "HM-0001"));
         Assert.Contains(await yard.Database.AskAsync(t => YardStore.Events(t, piece.Id), Cancel), e =>
@@ -46,7 +46,7 @@ public class YardTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        var store = new YardStore(yard.Database, yard.Sites);
+        var store = new YardStore(yard.Database);
         Yard.Must(await store.LoseAsync(piece.Id, "Not on its peg", yard.Stamp("crew"), Cancel));
         var site = await yard.Sites.GetAsync(Cancel);
         Assert.Contains(
@@ -87,17 +87,17 @@ public class YardTests
             await set.ExecuteNonQueryAsync(Cancel);
         }
 
-        var store = new YardStore(yard.Database, yard.Sites);
+        var store = new YardStore(yard.Database);
         var fresh = await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         Assert.Contains(
             "inspect it first",
-            (await store.PaintAsync([fresh.Id], today, yard.Stamp("inspector"), Cancel)).Fault,
+            (await store.PaintAsync([fresh.Id], yard.Stamp("inspector"), Cancel)).Fault,
             StringComparison.Ordinal
         );
         var sound = await yard.InServiceAsync(Seed.Sling("HM-0001"));
         var site = await yard.Sites.GetAsync(Cancel);
         Assert.Contains(sound.UseOn(today, site).Reasons, r => r.Contains("season", StringComparison.Ordinal));
-        Yard.Must(await store.PaintAsync([sound.Id], today, yard.Stamp("inspector"), Cancel));
+        Yard.Must(await store.PaintAsync([sound.Id], yard.Stamp("inspector"), Cancel));
         Assert.True((await yard.FindAsync("HM-0001")).UseOn(today, site).MayBeUsed);
         Assert.False((await yard.FindAsync("HM-0001")).UseOn(new(2026, 4, 8), site).MayBeUsed);
     }
@@ -109,7 +109,7 @@ public class YardTests
         var form = Seed.Shackle("HM-0001");
         form["lotCount"] = "12";
         var lot = await yard.RegisterAsync(form);
-        var store = new YardStore(yard.Database, yard.Sites);
+        var store = new YardStore(yard.Database);
         Yard.Must(await store.CountLotAsync(lot.Id, lot.Version, 12, 2, "Pins bent", yard.Stamp("stores"), Cancel));
         lot = await yard.FindAsync("HM-0001");
         Assert.Contains(
@@ -137,7 +137,7 @@ public class YardTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        var store = new YardStore(yard.Database, yard.Sites);
+        var store = new YardStore(yard.Database);
         var key = new BaselineKey("leg-1/hook", "hook.throat");
         var figures = new Dictionary<BaselineKey, BaselineFigure>
         {
@@ -149,11 +149,7 @@ public class YardTests
                 await store.ReplacePartAsync(
                     piece.Id,
                     piece.Version,
-                    "leg-1/hook",
-                    "hook",
-                    "the maker",
-                    "opened",
-                    figures,
+                    new("leg-1/hook", "hook", "the maker", "opened", figures),
                     yard.Stamp("qualified"),
                     Cancel
                 )
@@ -166,11 +162,7 @@ public class YardTests
                 await store.ReplacePartAsync(
                     piece.Id,
                     piece.Version,
-                    "leg-1/hook",
-                    "hook",
-                    "the maker",
-                    "opened",
-                    figures,
+                    new("leg-1/hook", "hook", "the maker", "opened", figures),
                     yard.Stamp("inspector"),
                     Cancel
                 )
@@ -180,11 +172,7 @@ public class YardTests
             await store.ReplacePartAsync(
                 piece.Id,
                 piece.Version,
-                "leg-1/hook",
-                "hook",
-                "the maker",
-                "opened",
-                figures,
+                new("leg-1/hook", "hook", "the maker", "opened", figures),
                 yard.Stamp("qualified"),
                 Cancel
             )
@@ -201,7 +189,7 @@ public class YardTests
         var form = Seed.Sling("HM-0001");
         (form["lastPeriodic"], form["lastInspector"], form["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
         var piece = await yard.RegisterAsync(form);
-        var files = new FileStore(yard.Database, yard.Sites);
+        var files = new FileStore(yard.Database);
         Assert.Contains(
             "file is not attached",
             (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Fault,
@@ -252,7 +240,7 @@ public class YardTests
             await yard.RegisterAsync(bare);
         }
 
-        var store = new TakeOverStore(yard.Database, yard.Sites);
+        var store = new TakeOverStore(yard.Database);
         var missing = await store.MissingAsync(await store.ListAsync(Cancel), Cancel);
         Assert.Equal("HM-0001", missing.Single(m => m.Pieces[0].Mark == "HM-0002").Twin);
         Assert.Null(missing.Single(m => m.Pieces[0].Mark == "HM-0003").Twin);

@@ -1,6 +1,7 @@
 using System.Net;
 using AngleSharp.Html.Dom;
 using Keralith.Core.Judgement;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Testing;
 using Microsoft.Extensions.DependencyInjection;
@@ -328,7 +329,7 @@ public class CagePageTests
         );
     }
 
-    private static Task<PieceRow> InServiceAsync(WebYard yard) =>
+    private static Task<Piece> InServiceAsync(WebYard yard) =>
         yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddMinutes(-5));
 
     private static Dictionary<string, string> Fields(IHtmlDocument page)

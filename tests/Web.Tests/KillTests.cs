@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Net;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Data.Local;
 using Keralith.Testing;
@@ -88,9 +89,9 @@ public class KillTests
         await using var database = new Database(connection);
         var sites = new SiteStore(database);
         var (pieces, inspections, signing) = (
-            new PieceStore(database, sites),
-            new InspectionStore(database, sites),
-            new SigningStore(database, sites)
+            new PieceStore(database),
+            new InspectionStore(database),
+            new SigningStore(database)
         );
         var site = await sites.GetAsync(Cancel);
         var at = DateTimeOffset.UtcNow.AddDays(-1);

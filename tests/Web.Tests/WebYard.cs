@@ -4,6 +4,7 @@ using AngleSharp;
 using AngleSharp.Html.Dom;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Testing;
 using Microsoft.AspNetCore.Builder;
@@ -66,7 +67,7 @@ internal sealed class WebYard : IAsyncDisposable
         return visitor;
     }
 
-    public async Task<PieceRow> RegisterAsync(Dictionary<string, string> fields, DateTimeOffset? at = null)
+    public async Task<Piece> RegisterAsync(Dictionary<string, string> fields, DateTimeOffset? at = null)
     {
         var pieces = App.Services.GetRequiredService<PieceStore>();
         var stamp = new Stamp(Seed.People["stores"], at ?? DateTimeOffset.UtcNow, Guid.NewGuid());
@@ -77,7 +78,7 @@ internal sealed class WebYard : IAsyncDisposable
     }
 
     /// <summary>A shackle registered and accepted at a time.</summary>
-    public async Task<PieceRow> AcceptedAsync(
+    public async Task<Piece> AcceptedAsync(
         Dictionary<string, string> fields,
         DateTimeOffset at,
         InspectionKind kind = InspectionKind.Initial,
@@ -90,7 +91,7 @@ internal sealed class WebYard : IAsyncDisposable
     }
 
     /// <summary>A complete, clean inspection of a shackle, its bow measured.</summary>
-    public async Task InspectAsync(PieceRow piece, DateTimeOffset at, InspectionKind kind, string bow)
+    public async Task InspectAsync(Piece piece, DateTimeOffset at, InspectionKind kind, string bow)
     {
         var (draft, version, stamp) = await DraftAsync(piece, "inspector", at, kind, bow);
         var result = await App
@@ -101,7 +102,7 @@ internal sealed class WebYard : IAsyncDisposable
 
     /// <summary>The same, left unsigned.</summary>
     public async Task<(Guid Draft, int Version, Stamp Stamp)> DraftAsync(
-        PieceRow piece,
+        Piece piece,
         string who,
         DateTimeOffset at,
         InspectionKind kind = InspectionKind.Initial,

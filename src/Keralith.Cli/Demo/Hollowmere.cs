@@ -3,6 +3,7 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
 using Keralith.Data;
 using Microsoft.AspNetCore.Identity;
 
@@ -38,13 +39,13 @@ public sealed partial class Hollowmere
     {
         (_database, _today, _cancel) = (database, today, cancel);
         _sites = new(database);
-        _pieces = new(database, _sites);
-        _inspections = new(database, _sites);
-        _signing = new(database, _sites);
-        _custody = new(database, _sites);
-        _settings = new(database, _sites);
-        _yard = new(database, _sites);
-        _files = new(database, _sites);
+        _pieces = new(database);
+        _inspections = new(database);
+        _signing = new(database);
+        _custody = new(database);
+        _settings = new(database);
+        _yard = new(database);
+        _files = new(database);
     }
 
     /// <summary>Loads the scenario into a migrated, empty database.</summary>
@@ -192,12 +193,14 @@ public sealed partial class Hollowmere
         At(210, 10, async t =>
             Must(
                 await _settings.SetLimitAsync(
-                    LimitOwner.Maker,
-                    "Quillon Hoists",
-                    "QH-2",
-                    "hoistchain.growth",
-                    "2 %",
-                    "The maker's service sheet for this model",
+                    new(
+                        LimitOwner.Maker,
+                        "Quillon Hoists",
+                        "QH-2",
+                        "hoistchain.growth",
+                        "2 %",
+                        "The maker's service sheet for this model"
+                    ),
                     Stamp("qualified", t),
                     _cancel
                 )
@@ -206,12 +209,14 @@ public sealed partial class Hollowmere
         At(1, 15, async t =>
             Must(
                 await _settings.SetLimitAsync(
-                    LimitOwner.Site,
-                    "",
-                    "",
-                    "hook.throat",
-                    "4 %",
-                    "Two hooks opened between periodic inspections last winter",
+                    new(
+                        LimitOwner.Site,
+                        "",
+                        "",
+                        "hook.throat",
+                        "4 %",
+                        "Two hooks opened between periodic inspections last winter"
+                    ),
                     Stamp("qualified", t),
                     _cancel
                 )
@@ -483,7 +488,7 @@ public sealed partial class Hollowmere
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;
         var stamp = Stamp("inspector", at);
         var wrong = (await _inspections.SignedAsync(row.Id, _cancel)).First(i => i.Kind == InspectionKind.Periodic);
-        var draft = await new CorrectionStore(_database, _sites).OpenAsync(
+        var draft = await new CorrectionStore(_database).OpenAsync(
             wrong,
             row,
             "It names the day the sheet was written up. The shackle was inspected the day before.",
@@ -524,7 +529,7 @@ public sealed partial class Hollowmere
 
     private async Task Custody(
         DemoPiece piece,
-        Func<PieceRow, Stamp, Task<Checked<Recorded>>> act,
+        Func<Piece, Stamp, Task<Checked<Recorded>>> act,
         string who,
         DateTimeOffset at
     ) => Must(await act((await _pieces.FindAsync(piece.Mark, _cancel))!, Stamp(who, at)), piece);

@@ -40,7 +40,7 @@ public sealed partial class Hollowmere
         foreach (var mark in new[] { "HM-0009", "HM-0044" })
             hung.Add((await _pieces.FindAsync(mark, _cancel))!.Id);
         Must(
-            await new EventStore(_database, _sites).RecordAsync(
+            await new EventStore(_database).RecordAsync(
                 hung,
                 GearEventKind.Shock,
                 _today.AddDays(-2),

@@ -1,9 +1,7 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Lifts;
-using Keralith.Core.People;
 using Keralith.Data;
-using Keralith.Web.Lifts;
 
 namespace Keralith.Cli.Demo;
 
@@ -14,7 +12,7 @@ public sealed partial class Hollowmere
 
     private async Task LiftsAsync()
     {
-        var lifts = new LiftStore(_database, _sites);
+        var lifts = new LiftStore(_database);
         var gate = await LiftAsync(
             lifts,
             "crew",
@@ -144,28 +142,25 @@ public sealed partial class Hollowmere
 
         // The paddle gear is checked and out; a doubt on a sling of the stop planks tells who planned with it.
         var ready = (await lifts.GetAsync(paddle, _cancel))!;
-        var said = LiftChecklist.Items.ToDictionary(i => i.Code, _ => "yes");
+        var answered = LiftChecklist.Items.Select(i => i.Code).ToHashSet();
         Must(
-            await lifts.RecordAsync(
+            await lifts.StepAsync(
                 paddle,
                 ready.Version,
-                "checked",
-                Right.PlanLift,
-                said,
-                LiftState.Ready,
+                new CheckLift(answered, null),
                 Stamp("crew", Morning(-1)),
                 _cancel
             )
         );
-        var pieces = await _pieces.OfMarksAsync(ready.Marks, _cancel);
+        if ((await lifts.GetAsync(paddle, _cancel))!.State == LiftState.Checked)
+            Must(
+                await lifts.StepAsync(paddle, ready.Version, new SignLift(), Stamp("qualified", Morning(-1)), _cancel)
+            );
         Must(
-            await lifts.IssueAsync(
+            await lifts.StepAsync(
                 paddle,
                 ready.Version,
-                pieces.ConvertAll(p => p.Id),
-                _people["crew"].Name,
-                _today.AddDays(4),
-                _today,
+                new HandOutLift(_people["crew"].Name, _today.AddDays(4)),
                 Stamp("stores", Morning(-1).AddHours(1)),
                 _cancel
             )
@@ -239,10 +234,10 @@ public sealed partial class Hollowmere
                 throw new InvalidOperationException($"{fields["name"]}: {fits.Count} of {count} {family} will do.");
             foreach (var fit in fits)
             {
-                var before = PlanForm.Rows(fields);
-                PlanForm.Add(fields, fit.Gear, chosen);
+                var before = PlanGear.Rows(fields);
+                PlanGear.Place(fields, fit.Gear, chosen);
                 chosen[fit.Gear.Mark] = fit.Gear;
-                foreach (var row in PlanForm.Rows(fields).Except(before))
+                foreach (var row in PlanGear.Rows(fields).Except(before))
                 {
                     foreach (var (name, value) in facts)
                         fields[LiftPlanReader.PieceField(row, name)] = value;

@@ -228,7 +228,6 @@ public sealed partial class Hollowmere
                 Must(
                     await _yard.PaintAsync(
                         [piece.Id],
-                        day,
                         Stamp("inspector", new(day.ToDateTime(new(11, 0)), TimeSpan.Zero)),
                         _cancel
                     )

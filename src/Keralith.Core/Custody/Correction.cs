@@ -10,7 +10,7 @@ namespace Keralith.Core.Custody;
 public sealed record WrongRecord(InspectionKind Kind, VerdictKind Verdict, DateOnly SignedOn)
 {
     /// <summary>Whether it took the piece out of use.</summary>
-    public bool StoppedIt => Verdict is VerdictKind.Hold or VerdictKind.Remove;
+    public bool StoppedIt => Verdict.Stops();
 }
 
 /// <summary>
@@ -23,8 +23,7 @@ public static class Correction
     public const int LongestReason = 500;
 
     /// <summary>The right a record of this kind is signed, and so corrected, with.</summary>
-    public static Right Signs(InspectionKind kind) =>
-        kind is InspectionKind.Frequent or InspectionKind.Return ? Right.CheckFrequent : Right.SignInspection;
+    public static Right Signs(InspectionKind kind) => kind.IsFull() ? Right.SignInspection : Right.CheckFrequent;
 
     /// <summary>Why a reason does not do; null when it does.</summary>
     public static string? RefusalOf(string? why) =>
@@ -52,7 +51,7 @@ public static class Correction
     /// <summary>The state after a correction: what it finds against the piece stops it; nothing it finds puts it into use.</summary>
     public static Checked<PieceState> After(PieceState state, VerdictKind verdict) =>
         state.IsRetired() ? new Refusal("This piece is retired; its record stands as it is.")
-        : verdict is VerdictKind.Hold or VerdictKind.Remove ? PieceLife.AfterHold(state)
+        : verdict.Stops() ? PieceLife.AfterHold(state)
         : verdict == VerdictKind.Incomplete ? PieceLife.AfterInspection(state, InspectionKind.Periodic, verdict, 0)
         : state;
 
@@ -66,5 +65,5 @@ public static class Correction
         : null;
 
     /// <summary>Whether withdrawing puts the piece on hold: it does where it was a full inspection, for then nobody knows what the piece is like.</summary>
-    public static bool Holds(InspectionKind kind) => Signs(kind) == Right.SignInspection;
+    public static bool Holds(InspectionKind kind) => kind.IsFull();
 }

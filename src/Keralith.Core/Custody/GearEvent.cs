@@ -1,3 +1,6 @@
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+
 namespace Keralith.Core.Custody;
 
 /// <summary>Something that happens to gear beyond its use.</summary>
@@ -80,12 +83,38 @@ public static class GearEvents
             ],
         };
 
-    /// <summary>Why what is told of an event can't be recorded; null when it can.</summary>
+    /// <summary>Letters that tell what happened.</summary>
+    public const int LongestTold = 500;
+
+    /// <summary>Records that something happened to a piece: it is held at once. Anybody may.</summary>
+    /// <param name="id">The event's id: everything that was there shares it.</param>
+    /// <param name="mark">The piece's mark.</param>
     /// <param name="happened">The day.</param>
     /// <param name="what">What happened, in words.</param>
-    public static string? RefusalOf(DateOnly happened, string what, DateOnly today) =>
-        happened > today ? "The day it happened lies in the future."
-        : string.IsNullOrWhiteSpace(what) ? "Write what happened, where, and who saw it."
-        : what.Length > 500 ? "That is too long: 500 letters at most."
-        : null;
+    public static Checked<PieceOutcome> Record(
+        Guid id,
+        GearEventKind kind,
+        DateOnly happened,
+        string? what,
+        string mark,
+        PieceState state,
+        Signer by
+    )
+    {
+        if (by.Without(Right.Hold) is { } forbidden)
+            return forbidden;
+        if (happened > by.Day)
+            return new Refusal("The day it happened lies in the future.");
+        if (string.IsNullOrWhiteSpace(what))
+            return new Refusal("Write what happened, where, and who saw it.");
+        if (what.Length > LongestTold)
+            return new Refusal($"That is too long: {LongestTold} letters at most.");
+        var told = what.Trim();
+        var held = Cage.On(
+            state,
+            new NewHold(HoldCause.Event, $"{Name(kind)} on {happened:yyyy-MM-dd}: {told}"),
+            new GearEventRecorded(id, Code.Of(kind), happened, told)
+        );
+        return held.Ok ? held : held.Refusal! with { Words = $"{mark}: {held.Fault}" };
+    }
 }

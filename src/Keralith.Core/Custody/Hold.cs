@@ -29,24 +29,37 @@ public enum HoldCause
 }
 
 /// <summary>An open hold, as the rules see it.</summary>
+/// <param name="Id">Its id.</param>
 /// <param name="Cause">Why.</param>
 /// <param name="PlacedAt">When.</param>
-public sealed record OpenHold(HoldCause Cause, DateTimeOffset PlacedAt);
+public sealed record OpenHold(Guid Id, HoldCause Cause, DateTimeOffset PlacedAt);
 
-/// <summary>A signed inspection, as the rules of release see it.</summary>
+/// <summary>A signed inspection that counts, as the rules see it.</summary>
 /// <param name="Kind">Its kind.</param>
 /// <param name="Verdict">Its verdict.</param>
-/// <param name="SignedAt">When it was signed.</param>
+/// <param name="SignedAt">From when it counts: when it was signed, or what it corrects was.</param>
 /// <param name="SignedBy">Who signed.</param>
 public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, DateTimeOffset SignedAt, Guid SignedBy)
 {
     /// <summary>Whether it stands in the place of a wrong record: it tells what was seen then, and closes no hold.</summary>
     public bool IsCorrection { get; init; }
 
-    public bool IsClean => Verdict is VerdictKind.Fit or VerdictKind.Watch;
+    /// <summary>The day it was made.</summary>
+    public DateOnly InspectedOn { get; init; }
+
+    /// <summary>An earlier day its inspector set for the next full one; null: the interval alone.</summary>
+    public DateOnly? NextBy { get; init; }
+
+    /// <summary>Who made it; null: whoever signed it.</summary>
+    public Guid? MadeBy { get; init; }
+
+    /// <summary>Who made it.</summary>
+    public Guid Inspector => MadeBy ?? SignedBy;
+
+    public bool IsClean => Verdict.IsClean();
 
     /// <summary>Every part seen and measured.</summary>
-    public bool IsFull => Kind is InspectionKind.Periodic or InspectionKind.Initial or InspectionKind.AfterEvent;
+    public bool IsFull => Kind.IsFull();
 }
 
 /// <summary>What a piece's inspections say of it as a whole.</summary>
@@ -69,9 +82,6 @@ public static class Standing
         return standing;
     }
 }
-
-/// <summary>Who wants to close a hold.</summary>
-public sealed record Closer(Guid Person, Role Role);
 
 /// <summary>Anyone can stop; few can release. A release needs a name, a reason and a clean inspection made after the hold.</summary>
 public static class HoldRules
@@ -144,8 +154,8 @@ public static class HoldRules
     /// <param name="oneMayDoBoth">Whether the site allows one person to sign the clean inspection and close.</param>
     public static Checked<OpenHold> MayClose(
         OpenHold hold,
-        Closer closer,
-        string reason,
+        Signer closer,
+        string? reason,
         IEnumerable<SignedInspection> inspections,
         DateTimeOffset? retaggedAt,
         bool oneMayDoBoth
@@ -156,42 +166,66 @@ public static class HoldRules
         var clean = inspections
             .Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt)
             .ToList();
-        switch (hold.Cause)
+        return hold.Cause switch
         {
-            case HoldCause.Doubt:
-                if (!closer.Role.May(Right.CloseDoubt))
-                    return new Refusal("An inspector or a qualified person closes a hold put on for a doubt.");
-                return clean.Count > 0
-                    ? hold
-                    : new Refusal(
-                        "Inspect it again first: a full, clean inspection made after the hold is wanted; a look before use is not enough."
-                    );
-            case HoldCause.Marking:
-                if (!closer.Role.May(Right.Retag))
-                    return new Refusal("A qualified person closes a hold for a missing marking.");
-                if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt)
-                    return new Refusal("Prove its identity and fit a new tag first.");
-                return clean.Any(i => i.SignedAt > tagged)
-                    ? hold
-                    : new Refusal(
-                        "Inspect it again first: the new marking must be read in a clean inspection made after it was fitted."
-                    );
-            case HoldCause.VerdictHold:
-            case HoldCause.VerdictRemove:
-            case HoldCause.Event:
-                if (!closer.Role.May(Right.CloseVerdict))
-                    return new Refusal("Only a qualified person closes this hold.");
-                if (clean.Count == 0)
-                    return new Refusal(
-                        "A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first."
-                    );
-                return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person)
-                    ? hold
-                    : new Refusal(
-                        "You signed the clean inspection yourself; another qualified person must close this hold."
-                    );
-            default:
-                throw new InvalidOperationException($"No such cause: {hold.Cause}.");
-        }
+            HoldCause.Doubt => OnDoubt(hold, closer, clean),
+            HoldCause.Marking => OnMarking(hold, closer, clean, retaggedAt),
+            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => OnVerdict(
+                hold,
+                closer,
+                clean,
+                oneMayDoBoth
+            ),
+        };
+    }
+
+    private static Checked<OpenHold> OnDoubt(OpenHold hold, Signer closer, List<SignedInspection> clean)
+    {
+        if (
+            closer.Without(Right.CloseDoubt, "An inspector or a qualified person closes a hold put on for a doubt.") is
+            { } no
+        )
+            return no;
+        return clean.Count > 0
+            ? hold
+            : new Refusal(
+                "Inspect it again first: a full, clean inspection made after the hold is wanted; a look before use is not enough."
+            );
+    }
+
+    private static Checked<OpenHold> OnMarking(
+        OpenHold hold,
+        Signer closer,
+        List<SignedInspection> clean,
+        DateTimeOffset? retaggedAt
+    )
+    {
+        if (closer.Without(Right.Retag, "A qualified person closes a hold for a missing marking.") is { } no)
+            return no;
+        if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt)
+            return new Refusal("Prove its identity and fit a new tag first.");
+        return clean.Any(i => i.SignedAt > tagged)
+            ? hold
+            : new Refusal(
+                "Inspect it again first: the new marking must be read in a clean inspection made after it was fitted."
+            );
+    }
+
+    private static Checked<OpenHold> OnVerdict(
+        OpenHold hold,
+        Signer closer,
+        List<SignedInspection> clean,
+        bool oneMayDoBoth
+    )
+    {
+        if (closer.Without(Right.CloseVerdict, "Only a qualified person closes this hold.") is { } no)
+            return no;
+        if (clean.Count == 0)
+            return new Refusal(
+                "A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first."
+            );
+        return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person)
+            ? hold
+            : new Refusal("You signed the clean inspection yourself; another qualified person must close this hold.");
     }
 }

@@ -1,20 +1,68 @@
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+
 namespace Keralith.Core.Custody;
+
+/// <summary>Gear in somebody's hands.</summary>
+/// <param name="Holder">Who has it.</param>
+/// <param name="Job">For what.</param>
+/// <param name="ExpectedBack">When it is wanted back; null where nobody said.</param>
+/// <param name="Since">Since when.</param>
+public sealed record IssuedTo(string Holder, string Job, DateOnly? ExpectedBack, DateOnly Since);
 
 /// <summary>Handing gear out: only what may be used, to a named person, once.</summary>
 public static class Issuing
 {
     private const int LongestName = 80;
 
-    /// <summary>Why a piece can't be handed out; null when it can.</summary>
-    /// <param name="use">May it be used.</param>
-    /// <param name="with">Who has it; null: it is in store.</param>
-    /// <param name="holder">Who is to have it.</param>
-    /// <param name="back">When it is wanted back; null: nobody said.</param>
-    /// <param name="today">The day.</param>
-    public static string? RefusalOf(Usability use, string? with, string holder, DateOnly? back, DateOnly today) =>
-        !use.MayBeUsed ? $"it may not be used. {string.Join(" ", use.Reasons)}"
-        : with is not null ? $"it is out with {with}."
+    private static string? RefusalOf(Usability use, IssuedTo? now, string holder, DateOnly? back, DateOnly today) =>
+        WhyNotNow(use, now) is { } why ? why
         : holder.Trim().Length is 0 or > LongestName ? $"name who takes it, in at most {LongestName} letters."
         : back < today ? "the day it is wanted back is past."
         : null;
+
+    /// <summary>Why a piece can't be handed out now, to whomever; null when it can.</summary>
+    public static string? WhyNotNow(Usability use, IssuedTo? now) =>
+        !use.MayBeUsed ? $"it may not be used. {string.Join(" ", use.Reasons)}"
+        : now is not null ? $"it is out with {now.Holder}."
+        : null;
+
+    /// <summary>Hands a piece out to a job.</summary>
+    /// <param name="id">The hand-out's id.</param>
+    /// <param name="mark">The piece's mark.</param>
+    /// <param name="lift">The lift it goes to; null: none.</param>
+    public static Checked<PieceOutcome> HandOut(
+        Guid id,
+        string mark,
+        PieceState state,
+        Usability use,
+        IssuedTo? now,
+        string? holder,
+        string? job,
+        DateOnly? back,
+        Guid? lift,
+        Signer by
+    )
+    {
+        if (by.Without(Right.Issue) is { } forbidden)
+            return forbidden;
+        return RefusalOf(use, now, holder ?? string.Empty, back, by.Day) is { } refusal
+            ? new Refusal($"{mark}: {refusal}")
+            : new PieceOutcome(state, new PieceIssued(id, holder!.Trim(), job?.Trim() ?? string.Empty, back, lift));
+    }
+
+    /// <summary>Takes a piece back after a quick look; on a doubt it goes to the cage.</summary>
+    /// <param name="doubt">What is the matter with it; empty when nothing was seen.</param>
+    public static Checked<PieceOutcome> TakeBack(PieceState state, IssuedTo? now, string? doubt, Signer by)
+    {
+        if (by.Without(Right.Issue) is { } forbidden)
+            return forbidden;
+        if (now is null)
+            return new Refusal("It is not out.");
+        var seen = doubt?.Trim() ?? string.Empty;
+        var record = new PieceReturned(now.Holder, seen);
+        return seen.Length == 0
+            ? new PieceOutcome(state, record)
+            : Cage.On(state, new NewHold(HoldCause.Doubt, $"At return from {now.Holder}: {seen}"), record);
+    }
 }

@@ -1,3 +1,6 @@
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+
 namespace Keralith.Core.Custody;
 
 /// <summary>Small identical hardware under one mark: a bin with a count.</summary>
@@ -41,6 +44,40 @@ public static class Lot
     /// <summary>Why a piece taken out of a lot is held: a doubt, or, out of a lot that is held itself, for a qualified person to decide.</summary>
     public static HoldCause CauseOfSplit(PieceState state) =>
         state == PieceState.Held ? HoldCause.Event : HoldCause.Doubt;
+
+    /// <summary>Counts a lot; the rejected are scrapped by count.</summary>
+    public static Checked<PieceOutcome> Count(
+        PieceState state,
+        int? count,
+        int seen,
+        int rejected,
+        string? reason,
+        Signer by
+    )
+    {
+        if (by.Without(Right.Register) is { } forbidden)
+            return forbidden;
+        var left = AfterCount(state, count, seen, rejected, reason);
+        return left.Ok
+            ? new PieceOutcome(state, new LotCounted(seen, rejected, left.Value, reason ?? string.Empty))
+            : left.Refusal!;
+    }
+
+    /// <summary>Takes one piece out of a lot under a mark of its own.</summary>
+    /// <param name="mark">The mark it gets.</param>
+    /// <returns>What becomes of the lot; the piece taken out is held by <see cref="CauseOfSplit"/>.</returns>
+    public static Checked<PieceOutcome> Split(PieceState state, int? count, string? mark, string? reason, Signer by)
+    {
+        if (by.Without(Right.Register) is { } forbidden)
+            return forbidden;
+        var left = AfterSplit(state, count, reason);
+        if (!left.Ok)
+            return left.Refusal!;
+        var own = Mark.Read(mark);
+        return own.Ok
+            ? new PieceOutcome(state, new LotSplit(own.Value.Text, left.Value, reason!.Trim()))
+            : own.Refusal!;
+    }
 
     private static Refusal Gone(PieceState state) =>
         new(

@@ -38,6 +38,9 @@ public static class PieceLife
     /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
     public static bool IsRetired(this PieceState state) => state is PieceState.Condemned or PieceState.Destroyed;
 
+    /// <summary>Why a piece can't be inspected; null when it can.</summary>
+    public static Refusal? RefusalToInspect(PieceState state) => state.IsRetired() ? Retired : null;
+
     /// <summary>The kind of inspection due: a piece never accepted gets its initial one, whatever was wished.</summary>
     public static InspectionKind KindDue(PieceState state, bool everAccepted, InspectionKind wished) =>
         state == PieceState.New || (!everAccepted && wished == InspectionKind.Periodic)
@@ -62,7 +65,7 @@ public static class PieceLife
             return new Refusal(
                 "The inspection is not complete: every question needs an answer before it can be signed."
             );
-        if (verdict is VerdictKind.Hold or VerdictKind.Remove)
+        if (verdict.Stops())
             return PieceState.Held;
         if (openHolds > 0)
             return PieceState.Held;
@@ -76,6 +79,22 @@ public static class PieceLife
             PieceState.Missing => new Refusal("This piece is missing; say that it is found first."),
         };
     }
+
+    /// <summary>
+    /// The state that the records of a piece come to, whatever state is kept: what no act may ever get out of step with.
+    /// </summary>
+    /// <param name="condemned">Whether it was condemned.</param>
+    /// <param name="destroyed">Whether its destruction is on record.</param>
+    /// <param name="missing">Whether it was lost and not found since.</param>
+    /// <param name="openHolds">Holds that are open.</param>
+    /// <param name="everAccepted">Whether a full inspection that counts accepted it, or its report when it was taken over.</param>
+    public static PieceState Of(bool condemned, bool destroyed, bool missing, int openHolds, bool everAccepted) =>
+        destroyed ? PieceState.Destroyed
+        : condemned ? PieceState.Condemned
+        : missing ? PieceState.Missing
+        : openHolds > 0 ? PieceState.Held
+        : everAccepted ? PieceState.InService
+        : PieceState.New;
 
     /// <summary>The state after anybody has put a hold on it.</summary>
     public static Checked<PieceState> AfterHold(PieceState state) =>

@@ -27,6 +27,18 @@ public enum InspectionKind
     AfterEvent,
 }
 
+/// <summary>What the rules ask of a kind of inspection.</summary>
+public static class InspectionKinds
+{
+    /// <summary>Whether every part is seen and measured: it moves the periodic due date and may close holds.</summary>
+    public static bool IsFull(this InspectionKind kind) =>
+        kind switch
+        {
+            InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent => true,
+            InspectionKind.Frequent or InspectionKind.Return => false,
+        };
+}
+
 /// <summary>What was found when looking or trying.</summary>
 public enum Found
 {

@@ -9,6 +9,13 @@ public sealed record Signature(VerdictKind? Chosen = null, string? Reason = null
     /// <summary>As the rules say, nothing added.</summary>
     public static Signature Plain { get; } = new();
 
+    /// <summary>Its reasons in one line.</summary>
+    public string Reasons =>
+        string.Join(
+            ' ',
+            new[] { Reason, InstrumentReason }.Where(r => !string.IsNullOrWhiteSpace(r)).Select(r => r!.Trim())
+        );
+
     /// <summary>
     /// The verdict that is signed: never milder than the rules, stricter with a reason. Readings of an instrument out of calibration
     /// may not accept a piece: with them a full inspection comes to hold at least, and says why they were handed in.

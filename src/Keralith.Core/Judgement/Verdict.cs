@@ -77,3 +77,23 @@ public sealed record Verdict(VerdictKind Kind, IReadOnlyList<Finding> Findings, 
 {
     public bool Complete => Missing.Count == 0;
 }
+
+/// <summary>What the rules ask of a verdict as a whole.</summary>
+public static class VerdictKinds
+{
+    /// <summary>Whether it accepts the piece: fit, or fit and watched.</summary>
+    public static bool IsClean(this VerdictKind verdict) =>
+        verdict switch
+        {
+            VerdictKind.Fit or VerdictKind.Watch => true,
+            VerdictKind.Incomplete or VerdictKind.Hold or VerdictKind.Remove => false,
+        };
+
+    /// <summary>Whether it takes the piece out of use.</summary>
+    public static bool Stops(this VerdictKind verdict) =>
+        verdict switch
+        {
+            VerdictKind.Hold or VerdictKind.Remove => true,
+            VerdictKind.Fit or VerdictKind.Watch or VerdictKind.Incomplete => false,
+        };
+}

@@ -1,5 +1,7 @@
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
+using System.Text.Json;
 
 namespace Keralith.Core.Ledger;
 
@@ -21,7 +23,11 @@ public sealed record LedgerEntry(
     string Data,
     byte[] Previous,
     byte[] Hash
-);
+)
+{
+    /// <summary>By which form head and data were brought to one text.</summary>
+    public CanonicalForm Form { get; init; } = CanonicalForm.Rfc8785;
+}
 
 /// <summary>The hash chain: each entry seals the one before, so none can be changed unseen.</summary>
 public static class LedgerChain
@@ -33,17 +39,15 @@ public static class LedgerChain
     /// <param name="number">Its number.</param>
     /// <param name="at">When; kept to the microsecond.</param>
     /// <param name="actor">Who.</param>
-    /// <param name="kind">What kind of record.</param>
-    /// <param name="subject">The mark of the piece, or empty.</param>
-    /// <param name="json">The record; brought to canonical form.</param>
+    /// <param name="record">What it keeps.</param>
+    /// <param name="subject">The mark of the piece, or what else it is about.</param>
     /// <param name="previous">Hash of the entry before.</param>
     public static LedgerEntry Seal(
         long number,
         DateTimeOffset at,
         string actor,
-        string kind,
+        LedgerRecord record,
         string subject,
-        string json,
         byte[] previous
     )
     {
@@ -51,9 +55,9 @@ public static class LedgerChain
             number,
             ToMicroseconds(at),
             actor,
-            kind,
+            record.Kind,
             subject,
-            CanonicalJson.Of(json),
+            CanonicalJson.Of(record.Json()),
             previous,
             []
         );
@@ -76,16 +80,32 @@ public static class LedgerChain
     private static byte[] HashOf(LedgerEntry entry)
     {
         var head = CanonicalJson.Of(
-            System.Text.Json.JsonSerializer.Serialize(
-                new
-                {
-                    number = entry.Number,
-                    at = entry.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.ffffff'Z'"),
-                    actor = entry.Actor,
-                    kind = entry.Kind,
-                    subject = entry.Subject,
-                }
-            )
+            entry.Form switch
+            {
+                // The form is part of what is hashed: an entry can't be passed off as one of another form.
+                CanonicalForm.Rfc8785 => JsonSerializer.Serialize(
+                    new
+                    {
+                        number = entry.Number,
+                        at = Moment(entry),
+                        actor = entry.Actor,
+                        kind = entry.Kind,
+                        subject = entry.Subject,
+                        form = "rfc8785",
+                    }
+                ),
+                CanonicalForm.First => JsonSerializer.Serialize(
+                    new
+                    {
+                        number = entry.Number,
+                        at = Moment(entry),
+                        actor = entry.Actor,
+                        kind = entry.Kind,
+                        subject = entry.Subject,
+                    }
+                ),
+            },
+            entry.Form
         );
         using var hash = IncrementalHash.CreateHash(HashAlgorithmName.SHA256);
         hash.AppendData(entry.Previous);
@@ -94,6 +114,9 @@ public static class LedgerChain
         hash.AppendData(Encoding.UTF8.GetBytes(entry.Data));
         return hash.GetHashAndReset();
     }
+
+    private static string Moment(LedgerEntry entry) =>
+        entry.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.ffffff'Z'", CultureInfo.InvariantCulture);
 
     private static DateTimeOffset ToMicroseconds(DateTimeOffset at) =>
         new(at.UtcTicks - (at.UtcTicks % TimeSpan.TicksPerMicrosecond), TimeSpan.Zero);

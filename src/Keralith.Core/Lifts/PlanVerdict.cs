@@ -67,6 +67,24 @@ public sealed record PlanVerdict(
         return new(planned, result, outcome, remarks) { Levelled = levelled };
     }
 
+    /// <summary>Judges a plan as it was typed.</summary>
+    /// <param name="fields">What was typed, by field.</param>
+    /// <param name="gear">The pieces it names, by mark.</param>
+    /// <param name="books">The rule books worked to.</param>
+    /// <returns>The plan and what it comes to, both null while something typed is at fault, and the faults by field.</returns>
+    public static (LiftPlan? Plan, PlanVerdict? Verdict, IReadOnlyDictionary<string, string> Faults) OfFields(
+        IReadOnlyDictionary<string, string> fields,
+        IReadOnlyDictionary<string, LiftGear> gear,
+        IReadOnlyList<RuleBook> books
+    )
+    {
+        var (plan, faults) = LiftPlanReader.Read(fields);
+        if (plan is null)
+            return (null, null, faults);
+        Mass? weighed = Mass.Read(fields.GetValueOrDefault("weighed")) is { Ok: true } cell ? cell.Value : null;
+        return (plan, Of(plan, gear, books, weighed), faults);
+    }
+
     private static Levelling? Level(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
     {
         if (planned.Lift?.Arrangement is not LegsToPoints { Geometry: var geometry } || geometry.Picks.Count == 1)

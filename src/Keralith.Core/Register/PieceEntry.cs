@@ -104,6 +104,15 @@ public sealed record PieceEntry
 
     public required IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines { get; init; }
 
+    /// <summary>Whether another entry says something else of the marking.</summary>
+    public bool SaysOtherwise(PieceEntry other) =>
+        RatedLoad?.ToString() != other.RatedLoad?.ToString()
+        || DesignFactor != other.DesignFactor
+        || RatedFor != other.RatedFor
+        || !TagWords.Equals(other.TagWords)
+        || TagRead != other.TagRead
+        || !TagEntries.Order().SequenceEqual(other.TagEntries.Order());
+
     /// <summary>Why what it says of the past can't be so; null when it can.</summary>
     /// <param name="today">The day it is entered.</param>
     public string? RefusalOn(DateOnly today) =>

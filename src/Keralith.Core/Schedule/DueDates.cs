@@ -1,3 +1,4 @@
+using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 
@@ -10,7 +11,11 @@ namespace Keralith.Core.Schedule;
 public sealed record AcceptedInspection(InspectionKind Kind, DateOnly InspectedOn, DateOnly? NextBy = null)
 {
     /// <summary>Whether every part was looked at: it counts as a periodic one.</summary>
-    public bool IsFull => Kind is not (InspectionKind.Frequent or InspectionKind.Return);
+    public bool IsFull => Kind.IsFull();
+
+    /// <summary>A signed inspection, as due dates count it.</summary>
+    public static AcceptedInspection Of(SignedInspection inspection) =>
+        new(inspection.Kind, inspection.InspectedOn, inspection.NextBy);
 }
 
 /// <summary>When a piece is due next.</summary>

@@ -1,5 +1,8 @@
+using System.Text.Json.Serialization;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
 
 namespace Keralith.Core.Schedule;
 
@@ -10,6 +13,7 @@ namespace Keralith.Core.Schedule;
 public sealed record SeasonMark(string Letter, string Colour, SeasonPattern Pattern);
 
 /// <summary>How a season's paint is laid.</summary>
+[JsonConverter(typeof(CodeJson<SeasonPattern>))]
 public enum SeasonPattern
 {
     [Code("plain")]
@@ -79,10 +83,29 @@ public sealed record SeasonScheme(
     /// <param name="today">The day.</param>
     public string? RefusalToApply(PieceState state, VerdictKind? standing, DateOnly? periodicDue, DateOnly today) =>
         On(today) is null ? "The scheme has not begun yet."
-        : state != PieceState.InService
-        || standing is not (VerdictKind.Fit or VerdictKind.Watch)
-        || periodicDue is null
-        || periodicDue < today
+        : state != PieceState.InService || standing?.IsClean() != true || periodicDue is null || periodicDue < today
             ? "The season's mark goes on what stands as fit or watch, in service and in date; inspect it first."
         : null;
+
+    /// <summary>Records that the season's mark was put on a piece.</summary>
+    /// <param name="mark">The piece's mark.</param>
+    /// <param name="carries">The first day of the season whose mark it carries; null: none.</param>
+    public Checked<PieceOutcome> Paint(
+        string mark,
+        PieceState state,
+        VerdictKind? standing,
+        DateOnly? periodicDue,
+        DateOnly? carries,
+        Signer by
+    )
+    {
+        if (by.Without(Right.PaintSeason) is { } forbidden)
+            return forbidden;
+        if (RefusalToApply(state, standing, periodicDue, by.Day) is { } refusal)
+            return new Refusal($"{mark}: {refusal}");
+        var season = On(by.Day)!;
+        return carries == season.From
+            ? new Refusal($"{mark} carries this season's mark already.")
+            : new PieceOutcome(state, new SeasonMarked(season.Mark.Letter, season.Mark.Colour, season.From));
+    }
 }

@@ -43,10 +43,10 @@ public sealed class RegisterExport(Database database, SiteStore sites)
         {
             var some = await database
                 .Command(
-                    $"select {PieceRow.Columns} from piece p join store s on s.id = p.store_id where ($1::text[] is null or p.mark = any($1)) and ($2::text is null or p.mark > $2) order by p.mark limit {AtATime}"
+                    $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where ($1::text[] is null or p.mark = any($1)) and ($2::text is null or p.mark > $2) order by p.mark limit {AtATime}"
                 )
                 .Positional(marks?.ToArray(), after)
-                .ListAsync(PieceRow.From, cancel)
+                .ListAsync(PieceRows.From, cancel)
                 .ConfigureAwait(false);
             var figures = await PieceStore.FiguresAsync(database, some.Select(r => r.Id), cancel).ConfigureAwait(false);
             foreach (var row in some)

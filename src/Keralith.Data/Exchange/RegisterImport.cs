@@ -1,3 +1,4 @@
+using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 
@@ -41,8 +42,6 @@ public sealed record ImportPlan(IReadOnlyList<ImportRow> Rows, IReadOnlyList<str
 /// <summary>Brings rows into the register: all or none, or the good ones alone.</summary>
 public sealed class RegisterImport(Database database, SiteStore sites, RegisterExport export)
 {
-    private readonly Recorder _recorder = new(database);
-
     /// <summary>What each heading of a file means: its own name, the nearest there is, or nothing.</summary>
     public static IReadOnlyDictionary<string, string> Mapping(Table table) =>
         table
@@ -115,7 +114,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
             known[mark] = cells;
         var retired = (
             await database
-                .Command("select mark, state from piece where mark = any($1) and state in ('condemned', 'destroyed')")
+                .Command($"select mark, state from piece where mark = any($1) and state in {Fragments.Retired}")
                 .Positional([marks])
                 .ListAsync(r => (Mark: r.GetString(0), State: r.GetString(1)), cancel)
                 .ConfigureAwait(false)
@@ -141,7 +140,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
                 if (!seen.TryAdd(entry.Mark.Text, number))
                     faults["mark"] = $"{entry.Mark} stands in row {seen[entry.Mark.Text]} too.";
                 else if (retired.TryGetValue(entry.Mark.Text, out var state))
-                    faults["mark"] = PieceWriter.Taken(entry.Mark.Text, state);
+                    faults["mark"] = RegisterActs.RefusalOfMark(entry.Mark.Text, Code.Parse<PieceState>(state))!.Words;
                 else if (known.TryGetValue(entry.Mark.Text, out var there))
                 {
                     var mine = RegisterColumns.Write(entry, stores);
@@ -191,18 +190,14 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
             .ToList();
         if (landing.Count == 0)
             return 0;
-        var result = await _recorder
-            .RecordAsync(
-                stamp,
-                transaction => PieceWriter.RegisterAsync(transaction, landing, stamp, progress, cancel),
-                cancel
-            )
+        var result = await Session
+            .RunAsync(database, stamp, session => PieceWriter.RegisterAsync(session, landing, progress), cancel)
             .ConfigureAwait(false);
         return result.Ok
             ? result.Value.Repeated
                 ? 0
                 : landing.Count
-            : new Refusal(result.Fault!);
+            : result.Refusal!;
     }
 
     /// <summary>The marks of other pieces by maker and serial.</summary>

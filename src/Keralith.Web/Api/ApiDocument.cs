@@ -221,7 +221,7 @@ internal static class ApiDocument
                     Object(
                         ["source", "criterion"],
                         ("source", OneOf(Enum.GetValues<LimitOwner>().Select(Code.Of))),
-                        ("criterion", OneOf(Core.Register.OwnLimitReader.Criteria.Select(c => c.Id))),
+                        ("criterion", OneOf(Core.Gear.OwnLimitReader.Criteria.Select(c => c.Id))),
                         ("percent", Number("Change allowed, in percent of the baseline, 0 and over.")),
                         ("absolute", Text("A quantity with its unit.")),
                         ("count", Whole("The first failing count."))

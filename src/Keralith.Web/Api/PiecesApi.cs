@@ -3,6 +3,7 @@ using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Security;
@@ -134,7 +135,7 @@ internal static class PiecesApi
         return false;
     }
 
-    private static async Task<PieceRow?> FindAsync(HttpContext context, CancellationToken cancel)
+    private static async Task<Piece?> FindAsync(HttpContext context, CancellationToken cancel)
     {
         var mark = (string)context.Request.RouteValues["mark"]!;
         var row = await context.RequestServices.GetRequiredService<PieceStore>().FindAsync(mark, cancel);
@@ -144,7 +145,7 @@ internal static class PiecesApi
         return null;
     }
 
-    private static async Task AnswerAsync(HttpContext context, PieceRow row, int status, CancellationToken cancel)
+    private static async Task AnswerAsync(HttpContext context, Piece row, int status, CancellationToken cancel)
     {
         var (pieces, site, stores) = await StoresAsync(context, cancel);
         var baselines = (await pieces.BaselinesAsync(row.Id, cancel)).ToDictionary(b => b.Key, b => b.Value.Figure);
@@ -157,7 +158,7 @@ internal static class PiecesApi
 
     private static void Write(
         Utf8JsonWriter json,
-        PieceRow row,
+        Piece row,
         IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines,
         StoreNames stores,
         Site site,

@@ -1,5 +1,7 @@
 using Keralith.Core.Lifts;
 using Keralith.Core.Quantities;
+using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Data;
 
 namespace Keralith.Web.Lifts;
@@ -26,7 +28,7 @@ public sealed class BenchedLift
     public required IReadOnlyDictionary<string, LiftGear> Gear { get; init; }
 
     /// <summary>The same pieces as the register has them.</summary>
-    public required IReadOnlyDictionary<string, PieceRow> Pieces { get; init; }
+    public required IReadOnlyDictionary<string, Piece> Pieces { get; init; }
 
     /// <summary>What the plan comes to; null while something typed is at fault.</summary>
     public PlanVerdict? Verdict { get; init; }
@@ -75,17 +77,14 @@ public sealed class BenchedLift
     public static BenchedLift Of(
         LiftRow row,
         IReadOnlyDictionary<string, string> fields,
-        IEnumerable<PieceRow> found,
+        IEnumerable<Piece> found,
         DateOnly today,
         Site site
     )
     {
         var pieces = found.DistinctBy(p => p.Mark).ToDictionary(p => p.Mark);
         var gear = pieces.ToDictionary(p => p.Key, p => p.Value.OnLift(today, site));
-        var (plan, faults) = LiftPlanReader.Read(fields);
-        var weighed = Mass.Read(fields.GetValueOrDefault("weighed")) is { Ok: true, Value: var cell }
-            ? cell
-            : (Mass?)null;
+        var (plan, verdict, faults) = PlanVerdict.OfFields(fields, gear, site.Books);
         return new()
         {
             Row = row,
@@ -96,7 +95,7 @@ public sealed class BenchedLift
             Faults = faults,
             Gear = gear,
             Pieces = pieces,
-            Verdict = plan is null ? null : PlanVerdict.Of(plan, gear, site.Books, weighed),
+            Verdict = verdict,
         };
     }
 }

@@ -57,7 +57,18 @@ public static class Say
             FamilyGroup.Site => "Not for lifting",
         };
 
-    public static string Day(DateTimeOffset at) => at.ToString("yyyy-MM-dd");
+    /// <summary>How far a lift has come.</summary>
+    public static string Lift(Core.Lifts.LiftState state) =>
+        state switch
+        {
+            Core.Lifts.LiftState.Planned => "being planned",
+            Core.Lifts.LiftState.Checked => "checked, to be signed",
+            Core.Lifts.LiftState.Ready => "checked",
+            Core.Lifts.LiftState.Out => "gear is out",
+            Core.Lifts.LiftState.Tried => "trial lift was good",
+            Core.Lifts.LiftState.Done => "done",
+            Core.Lifts.LiftState.CalledOff => "called off",
+        };
 
     /// <summary>What somebody wrote, as a sentence.</summary>
     public static string Sentence(string words) =>

@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -23,13 +24,13 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
             : scanned.Trim();
 
     /// <summary>The pieces of marks scanned one after the other, each once, and what is no piece's mark.</summary>
-    public static async Task<(IReadOnlyList<PieceRow> Found, IReadOnlyList<string> Unknown)> PiecesAsync(
+    public static async Task<(IReadOnlyList<Piece> Found, IReadOnlyList<string> Unknown)> PiecesAsync(
         string scanned,
         PieceStore pieces,
         CancellationToken cancel
     )
     {
-        var found = new List<PieceRow>();
+        var found = new List<Piece>();
         var unknown = new List<string>();
         foreach (
             var mark in scanned

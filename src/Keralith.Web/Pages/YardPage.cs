@@ -23,9 +23,12 @@ public abstract class YardPage(Here here) : PageModel
     {
         if (result.Ok)
             return Redirect(onward);
-        Response.StatusCode = result.Fault!.StartsWith("Somebody else", StringComparison.Ordinal)
-            ? StatusCodes.Status409Conflict
-            : StatusCodes.Status422UnprocessableEntity;
+        Response.StatusCode = result.Refusal!.Kind switch
+        {
+            RefusalKind.Conflict => StatusCodes.Status409Conflict,
+            RefusalKind.Forbidden => StatusCodes.Status403Forbidden,
+            RefusalKind.Invalid or RefusalKind.NotFound => StatusCodes.Status422UnprocessableEntity,
+        };
         Refused = result.Fault;
         await loadAgain();
         return Page();

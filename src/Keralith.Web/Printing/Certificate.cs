@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Drawings;
 using Keralith.Web.Pages;
@@ -8,7 +9,7 @@ namespace Keralith.Web.Printing;
 /// <summary>What a certificate states: a signed inspection as it was judged, and where it stands in the ledger.</summary>
 public sealed record CertificateFacts(
     string Site,
-    PieceRow Piece,
+    Piece Piece,
     InspectionRow Inspection,
     IReadOnlyList<FindingLine> Findings,
     string WorkedTo,
@@ -61,7 +62,7 @@ public static class Certificate
             ink.Text(
                 Margin,
                 35.5,
-                $"{(gone.Became is null ? "WITHDRAWN" : "CORRECTED: ANOTHER RECORD COUNTS")}, {gone.At.UtcDateTime:yyyy-MM-dd}, {gone.By}: {gone.Why}",
+                $"{(gone.Became is null ? "WITHDRAWN" : "CORRECTED: ANOTHER RECORD COUNTS")}, {gone.At.UtcDateTime:yyyy-MM-dd HH:mm} UTC, {gone.By}: {gone.Why}",
                 new(3.6, Bold: true),
                 184
             );

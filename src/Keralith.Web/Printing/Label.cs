@@ -1,7 +1,8 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Quantities;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
-using Keralith.Data;
+using Keralith.Core.Sites;
 
 namespace Keralith.Web.Printing;
 
@@ -54,7 +55,7 @@ public sealed record Label(
 {
     /// <summary>The label of a piece.</summary>
     /// <param name="outOfUse">Whether the cage's label is wanted: large words, and why.</param>
-    public static Label Of(PieceRow piece, Site site, DateOnly today, Uri address, bool outOfUse)
+    public static Label Of(Piece piece, Site site, DateOnly today, Uri address, bool outOfUse)
     {
         var use = piece.UseOn(today, site);
         var here = piece.TagAt(site).Here;

@@ -1,4 +1,4 @@
-using Keralith.Data;
+using Keralith.Core.Register;
 
 namespace Keralith.Web.Printing;
 
@@ -10,7 +10,7 @@ public static class RegisterSheet
     private const double Line = 5.2;
     private const int PerPage = 32;
 
-    private static readonly (string Head, double Width, Func<PieceRow, string> Cell)[] Columns =
+    private static readonly (string Head, double Width, Func<Piece, string> Cell)[] Columns =
     [
         ("Mark", 27, p => p.Mark),
         ("What", 62, p => Pages.Say.Gear(p.Gear)),
@@ -22,7 +22,7 @@ public static class RegisterSheet
     ];
 
     /// <summary>The list as PDF, A4 on its side.</summary>
-    public static byte[] Pdf(IReadOnlyList<PieceRow> pieces, string title, DateOnly today)
+    public static byte[] Pdf(IReadOnlyList<Piece> pieces, string title, DateOnly today)
     {
         var pages = Math.Max(1, (pieces.Count + PerPage - 1) / PerPage);
         return Paper.Pdf(title, (297, 210), pages, (ink, page) =>
@@ -45,7 +45,7 @@ public static class RegisterSheet
     private static void Row(
         Ink ink,
         double y,
-        Func<(string Head, double Width, Func<PieceRow, string> Cell), string> text,
+        Func<(string Head, double Width, Func<Piece, string> Cell), string> text,
         bool bold
     )
     {

@@ -1,13 +1,14 @@
 using Keralith.Core.Custody;
+using Keralith.Core.Register;
 using Keralith.Data;
 
 namespace Keralith.Web.Pages.Cage;
 
 public sealed class IndexModel(Here here, PieceStore pieces, CustodyStore custody) : YardPage(here)
 {
-    public IReadOnlyList<(PieceRow Piece, IReadOnlyList<HoldRow> Holds, string Move)> Held { get; private set; } = [];
+    public IReadOnlyList<(Piece Piece, IReadOnlyList<HoldRow> Holds, string Move)> Held { get; private set; } = [];
 
-    public IReadOnlyList<PieceRow> Condemned { get; private set; } = [];
+    public IReadOnlyList<Piece> Condemned { get; private set; } = [];
 
     public async Task OnGetAsync()
     {

@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -7,7 +8,7 @@ namespace Keralith.Web.Pages.Cage;
 public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files)
     : YardPage(here)
 {
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public IReadOnlyList<HoldRow> Holds { get; private set; } = [];
 
@@ -82,8 +83,8 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
 
     private async Task<IActionResult> ChangeAsync(
         string mark,
-        Func<PieceRow, Task<Checked<Recorded>>> change,
-        Func<PieceRow, string>? onward = null
+        Func<Piece, Task<Checked<Recorded>>> change,
+        Func<Piece, string>? onward = null
     )
     {
         if (!await LoadAsync(mark))

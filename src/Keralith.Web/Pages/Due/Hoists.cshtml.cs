@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Core.Register;
 using Keralith.Data;
 
 namespace Keralith.Web.Pages.Due;
@@ -10,8 +11,7 @@ public sealed class HoistsModel(Here here, PieceStore pieces, InspectionStore in
 
     public int Year { get; private set; }
 
-    public IReadOnlyList<(PieceRow Piece, IReadOnlyDictionary<int, InspectionDay> Months)> Rows { get; private set; } =
-    [];
+    public IReadOnlyList<(Piece Piece, IReadOnlyDictionary<int, InspectionDay> Months)> Rows { get; private set; } = [];
 
     public async Task OnGetAsync(int? year)
     {

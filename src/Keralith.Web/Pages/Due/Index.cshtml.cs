@@ -1,6 +1,7 @@
 using System.Globalization;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
@@ -18,7 +19,7 @@ public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : Yar
 
     public DueList List { get; private set; } = null!;
 
-    public IReadOnlyList<PieceRow> Fresh { get; private set; } = [];
+    public IReadOnlyList<Piece> Fresh { get; private set; } = [];
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
 

@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.People;
+using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Web.Files;
 using Microsoft.AspNetCore.Authorization;

@@ -2,6 +2,7 @@ using System.Text;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
+using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Web.Drawings;
 using Microsoft.AspNetCore.Html;

@@ -166,7 +166,7 @@ public sealed class SignModel(
             ? Authorisation.RefusalToSign(
                 await people.AuthorisationsAsync(Here.Actor.Id, Cancel),
                 walk.Piece.Gear.Family,
-                Here.RecordDay
+                Here.Today
             )
             : null;
         Stale = walk.Instruments.Where(i => !i.IsInDateOn(InspectedOn)).ToList();

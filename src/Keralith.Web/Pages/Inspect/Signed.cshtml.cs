@@ -3,6 +3,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
@@ -21,7 +22,7 @@ public sealed class SignedModel(
 {
     public InspectionRow Inspection { get; private set; } = null!;
 
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public Usability Use { get; private set; } = null!;
 
@@ -46,7 +47,7 @@ public sealed class SignedModel(
         Inspection.Counts
         && !Piece.State.IsRetired()
         && Correction.RefusalToWithdraw(
-            new(Inspection.Kind, Inspection.Verdict, DateOnly.FromDateTime(Inspection.CountsFrom.UtcDateTime)),
+            new(Inspection.Kind, Inspection.Verdict, Here.DayOf(Inspection.CountsFrom)),
             Here.Actor.Role
         )
             is null;
@@ -91,9 +92,9 @@ public sealed class SignedModel(
     }
 
     /// <summary>What a record corrects, or what took its place, in words; null where neither.</summary>
-    internal static string? Aside(InspectionRow inspection) =>
+    internal static string? Aside(InspectionRow inspection, Here here) =>
         inspection.Superseded is { } gone
-            ? $"{(gone.Became is null ? "Withdrawn" : "Corrected")} {gone.At.UtcDateTime:yyyy-MM-dd} by {gone.By}: {gone.Why}"
+            ? $"{(gone.Became is null ? "Withdrawn" : "Corrected")} {here.Day(gone.At)} by {gone.By}: {gone.Why}"
         : inspection.CorrectsWhy is { } why ? $"In the place of a wrong record: {why}"
         : null;
 

@@ -3,6 +3,8 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
+using Keralith.Core.Signing;
+using Keralith.Core.Sites;
 using Keralith.Core.Wear;
 using Keralith.Data;
 
@@ -18,7 +20,7 @@ public sealed class Walk
 
     private Walk(
         Draft draft,
-        PieceRow piece,
+        Piece piece,
         Site site,
         IEnumerable<DraftAnswer> answers,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
@@ -78,10 +80,10 @@ public sealed class Walk
             Site,
             _baselines,
             _signed,
-            new(Draft.InspectedOn ?? DateOnly.FromDateTime(Draft.SavedAt.UtcDateTime), DateTimeOffset.MaxValue, Case)
+            new(Draft.InspectedOn ?? Site.DayOf(Draft.SavedAt), DateTimeOffset.MaxValue, Case)
         );
 
-    public PieceRow Piece { get; }
+    public Piece Piece { get; }
 
     public Site Site { get; }
 

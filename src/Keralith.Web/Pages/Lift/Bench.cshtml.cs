@@ -15,7 +15,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     public bool HasCell => cell.IsThere;
 
     /// <summary>Whether the plan takes changes from this person.</summary>
-    public bool MayChange => Here.May(Right.PlanLift) && Row is { State: LiftState.Planned or LiftState.Ready };
+    public bool MayChange => Here.May(Right.PlanLift) && Row.State.MayChange();
 
     public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
 
@@ -53,18 +53,12 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
             return NotFound();
         if (string.IsNullOrWhiteSpace(add))
             return await KeepAsync(id, version, typed);
-        var gear = await GearAsync(add);
-        if (gear is null)
-            Refuse($"There is no piece {add.Trim()}.");
-        else if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.None)
-            Refuse($"{gear} belongs on no lift.");
-        else if (!gear.Use.MayBeUsed)
-            Refuse($"{gear} can't be put on a lift: {string.Join(" ", gear.Use.Reasons)}");
-        else if (typed.Any(f => f.Key.EndsWith("-mark", StringComparison.Ordinal) && f.Value == gear.Mark))
-            Refuse($"{gear.Mark} is on this lift already.");
-        if (Refused is not null)
+        if (PlanGear.Add(typed, add, await GearAsync(add), Lift.Gear) is { } refusal)
+        {
+            Refuse(refusal.Words);
             return Page();
-        PlanForm.Add(typed, gear!, Lift.Gear);
+        }
+
         return await KeepAsync(id, version, typed, "#gear");
     }
 
@@ -72,7 +66,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     public async Task<IActionResult> OnPostOffAsync(Guid id, int version, int off)
     {
         var typed = PlanForm.Typed(Request.Form);
-        PlanForm.Off(typed, off);
+        PlanGear.Off(typed, off);
         return await KeepAsync(id, version, typed, "#gear");
     }
 
@@ -94,16 +88,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
         if (saved.Ok)
             return await AfterAsync(
-                await Lifts.RecordAsync(
-                    id,
-                    saved.Value,
-                    "weighed",
-                    Right.PlanLift,
-                    new Dictionary<string, string> { ["weighed"] = typed["weighed"] },
-                    null,
-                    Here.Stamp(Submission),
-                    Cancel
-                ),
+                await Lifts.StepAsync(id, saved.Value, new WeighLift(typed["weighed"]), Here.Stamp(Submission), Cancel),
                 $"/lift/{id}",
                 () => ShowAsync(id, null)
             );

@@ -1,7 +1,7 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Lifts;
+using Keralith.Core.Register;
 using Keralith.Data;
-using Keralith.Web.Lifts;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Lift;
@@ -24,7 +24,7 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
     public GearSearch? Search { get; private set; }
 
     /// <summary>The offered pieces as the register has them.</summary>
-    public IReadOnlyDictionary<string, PieceRow> Found { get; private set; } = new Dictionary<string, PieceRow>();
+    public IReadOnlyDictionary<string, Piece> Found { get; private set; } = new Dictionary<string, Piece>();
 
     public async Task<IActionResult> OnGetAsync(Guid id, string? family, bool above, int? store)
     {
@@ -69,7 +69,7 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
         if (!await LoadAsync(id) || await GearAsync(mark ?? string.Empty) is not { Use.MayBeUsed: true } gear)
             return Redirect($"/lift/{id}");
         var fields = new Dictionary<string, string>(Row.Fields);
-        PlanForm.Add(fields, gear, Lift.Gear, above ? true : null);
+        PlanGear.Place(fields, gear, Lift.Gear, above ? true : null);
         return await Lifts.SaveAsync(id, version, fields, Here.Actor, Here.Now, Cancel) is { Ok: true }
             ? Redirect($"/lift/{id}#gear")
             : Redirect($"/lift/{id}");

@@ -43,7 +43,7 @@ public sealed record EntryForm(
 
     /// <summary>The form of a piece on record.</summary>
     public static IReadOnlyDictionary<string, string> Of(
-        PieceRow piece,
+        Piece piece,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
     ) => PieceEntryFields.Of(piece.Entry(baselines.ToDictionary(b => b.Key, b => b.Value.Figure)));
 }

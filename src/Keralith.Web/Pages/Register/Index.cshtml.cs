@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;

@@ -20,7 +20,7 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
 
     public Dictionary<string, string> Faults { get; } = [];
 
-    public IReadOnlyList<(PieceRow Piece, string Why)> Candidates { get; private set; } = [];
+    public IReadOnlyList<(Piece Piece, string Why)> Candidates { get; private set; } = [];
 
     public async Task OnGetAsync(
         string? family,
@@ -65,7 +65,7 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
     }
 
     /// <summary>What was measured or read on it, for the record of how its identity was proved.</summary>
-    public string Proof(PieceRow piece) =>
+    public string Proof(Piece piece) =>
         $"Agrees with the record: {Look.Compare(piece.Gear, piece.StoreId, piece.Peg, piece.Serial).Words}";
 
     private Length? Measured(string name)

@@ -1,5 +1,5 @@
 using Keralith.Core.Gear;
-using Keralith.Data;
+using Keralith.Core.Sites;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Rules;

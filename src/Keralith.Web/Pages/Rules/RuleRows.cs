@@ -1,7 +1,7 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
-using Keralith.Data;
+using Keralith.Core.Sites;
 
 namespace Keralith.Web.Pages.Rules;
 

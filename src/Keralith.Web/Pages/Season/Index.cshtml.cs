@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Data;
 using Keralith.Web.Drawings;
@@ -20,7 +21,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
 
     public IReadOnlyList<SeasonProgress> Progress { get; private set; } = [];
 
-    public IReadOnlyList<PieceRow> Lacking { get; private set; } = [];
+    public IReadOnlyList<Piece> Lacking { get; private set; } = [];
 
     /// <summary>What was typed, shown again after a refusal.</summary>
     public string? Typed { get; private set; }
@@ -45,7 +46,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
             Refuse("Scan at least one mark.");
         if (Refused is null)
             return await AfterAsync(
-                await yard.PaintAsync(found.Select(p => p.Id).ToList(), Here.Today, Here.Stamp(Submission), Cancel),
+                await yard.PaintAsync(found.Select(p => p.Id).ToList(), Here.Stamp(Submission), Cancel),
                 $"/season?painted={found.Count}",
                 LoadAsync
             );
@@ -76,14 +77,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         );
         if (scheme.Ok)
             return await AfterAsync(
-                await seasons.SetAsync(
-                    version,
-                    scheme.Value,
-                    (await Here.SiteAsync(Cancel)).Seasons,
-                    reason ?? string.Empty,
-                    Here.Stamp(Submission),
-                    Cancel
-                ),
+                await seasons.SetAsync(version, scheme.Value, reason ?? string.Empty, Here.Stamp(Submission), Cancel),
                 "/season",
                 LoadAsync
             );

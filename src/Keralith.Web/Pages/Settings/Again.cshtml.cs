@@ -1,6 +1,7 @@
 using System.Diagnostics;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
 

@@ -2,7 +2,7 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
-using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
@@ -38,6 +38,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         bool capacityColours,
         bool seasonEnforced,
         string? watchShare,
+        string? timeZone,
         string? reason
     )
     {
@@ -70,6 +71,7 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
                 )
                 {
                     EnforceSeason = seasonEnforced,
+                    TimeZone = string.IsNullOrWhiteSpace(timeZone) ? null : timeZone.Trim(),
                 },
                 Here.Stamp(Submission),
                 Cancel
@@ -114,12 +116,14 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
     {
         var by = owner == "maker" ? LimitOwner.Maker : LimitOwner.Site;
         var result = await settings.SetLimitAsync(
-            by,
-            by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty,
-            by == LimitOwner.Maker ? model ?? string.Empty : string.Empty,
-            criterion ?? string.Empty,
-            figure,
-            reason ?? string.Empty,
+            new(
+                by,
+                by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty,
+                by == LimitOwner.Maker ? model ?? string.Empty : string.Empty,
+                criterion ?? string.Empty,
+                figure,
+                reason ?? string.Empty
+            ),
             Here.Stamp(Submission),
             Cancel
         );

@@ -17,7 +17,7 @@ public sealed class InstrumentsModel(Here here, InstrumentStore instruments) : Y
 
     public async Task<IActionResult> OnPostTakeAsync(Guid? instrument)
     {
-        await instruments.TakeAsync(Here.Actor.Id, Here.RecordDay, instrument, Cancel);
+        await instruments.TakeAsync(Here.Actor.Id, Here.Today, instrument, Cancel);
         return Redirect("/instruments");
     }
 
@@ -41,6 +41,6 @@ public sealed class InstrumentsModel(Here here, InstrumentStore instruments) : Y
     private async Task LoadAsync()
     {
         Instruments = await instruments.ListAsync(Cancel);
-        InHand = (await instruments.InHandAsync(Here.Actor.Id, Here.RecordDay, Cancel))?.Id;
+        InHand = (await instruments.InHandAsync(Here.Actor.Id, Here.Today, Cancel))?.Id;
     }
 }

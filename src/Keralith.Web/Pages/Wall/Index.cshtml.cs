@@ -1,7 +1,9 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
@@ -55,7 +57,7 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
     public Bay? Close { get; private set; }
 
     /// <summary>What is drawn close, as it hangs and as it is written of.</summary>
-    public IReadOnlyList<(Hanging Hangs, PieceRow Piece)> Shown { get; private set; } = [];
+    public IReadOnlyList<(Hanging Hangs, Piece Piece)> Shown { get; private set; } = [];
 
     public int Count { get; private set; }
 

@@ -1,18 +1,19 @@
 using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Keralith.Web.Pages.Piece;
+namespace Keralith.Web.Pages.Pieces;
 
 /// <summary>What happens to a piece in the yard: moved, lost and found, painted, counted, split out, mended.</summary>
 [Authorize(Policy = nameof(Right.Hold))]
 public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard, IssueStore issues)
     : YardPage(here)
 {
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public Site Site { get; private set; } = null!;
 
@@ -30,7 +31,7 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
         DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
 
     public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, DateOnly? back) =>
-        DoAsync(mark, stamp => issues.IssueAsync(Piece.Id, Short(holder), Short(job), back, Here.Today, stamp, Cancel));
+        DoAsync(mark, stamp => issues.IssueAsync(Piece.Id, Short(holder), Short(job), back, stamp, Cancel));
 
     public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) =>
         DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));
@@ -42,7 +43,7 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
         DoAsync(mark, stamp => yard.FindAsync(Piece.Id, Short(reason), stamp, Cancel));
 
     public Task<IActionResult> OnPostSeasonAsync(string mark) =>
-        DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], Here.Today, stamp, Cancel));
+        DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], stamp, Cancel));
 
     public Task<IActionResult> OnPostCountAsync(
         string mark,
@@ -77,11 +78,7 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
                 : await yard.ReplacePartAsync(
                     Piece.Id,
                     version,
-                    part ?? string.Empty,
-                    Short(what),
-                    Short(fittedBy),
-                    Short(reason),
-                    figures,
+                    new(part ?? string.Empty, Short(what), Short(fittedBy), Short(reason), figures),
                     stamp,
                     Cancel
                 );

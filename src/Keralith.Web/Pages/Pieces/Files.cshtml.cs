@@ -1,15 +1,16 @@
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Files;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Keralith.Web.Pages.Piece;
+namespace Keralith.Web.Pages.Pieces;
 
 /// <summary>Certificates, reports and pictures of a piece.</summary>
 [RequestSizeLimit(Upload.MostRequest)]
 [RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
 public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : YardPage(here)
 {
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public IReadOnlyList<FileRow> Attached { get; private set; } = [];
 

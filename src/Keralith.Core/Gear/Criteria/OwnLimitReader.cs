@@ -1,8 +1,7 @@
-using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 
-namespace Keralith.Core.Register;
+namespace Keralith.Core.Gear;
 
 /// <summary>Reads a limit a site or a maker sets beside the books: <c>3 %</c> of change, an amount or a least thickness, or a first failing count.</summary>
 public static class OwnLimitReader

@@ -2,17 +2,18 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Keralith.Web.Pages.Piece;
+namespace Keralith.Web.Pages.Pieces;
 
 /// <summary>The look before use: the whole piece, one press when it is clean.</summary>
 [Authorize(Policy = nameof(Right.CheckFrequent))]
 public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signing) : YardPage(here)
 {
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public IReadOnlyList<Part> Parts { get; private set; } = [];
 

@@ -4,13 +4,14 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Lifts;
 using Keralith.Core.Register;
+using Keralith.Core.Sites;
 using Keralith.Core.Tags;
 using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Keralith.Web.Pages.Piece;
+namespace Keralith.Web.Pages.Pieces;
 
 /// <summary>One line of a piece's history.</summary>
 /// <param name="Aside">What else is to be known of it: what it corrects, or what took its place.</param>
@@ -37,7 +38,7 @@ public sealed class PieceModel(
     CustodyStore custody
 ) : YardPage(here)
 {
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public Site Site { get; private set; } = null!;
 
@@ -201,7 +202,7 @@ public sealed class PieceModel(
     private static bool IsAfterEvent(IEnumerable<HoldRow> holds) =>
         holds.Any(h => h.IsOpen && h.Cause == HoldCause.Event);
 
-    private static IEnumerable<HistoryLine> Lines(
+    private IEnumerable<HistoryLine> Lines(
         IEnumerable<InspectionRow> signed,
         IEnumerable<HoldRow> holds,
         IEnumerable<DisposalRow> disposals
@@ -214,7 +215,7 @@ public sealed class PieceModel(
                 i.SignedBy,
                 Code.Of(i.Verdict),
                 $"/inspection/{i.Id}",
-                SignedModel.Aside(i),
+                SignedModel.Aside(i, Here),
                 i.Counts
             );
         foreach (var h in holds)

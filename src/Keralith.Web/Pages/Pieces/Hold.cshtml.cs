@@ -1,11 +1,12 @@
 using Keralith.Core.Custody;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Files;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
-namespace Keralith.Web.Pages.Piece;
+namespace Keralith.Web.Pages.Pieces;
 
 [Authorize(Policy = nameof(Right.Hold))]
 [RequestSizeLimit(Upload.MostRequest)]
@@ -20,7 +21,7 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
         (Code.Of(HoldCause.Marking), "its tag or marking is missing or can't be read"),
     ];
 
-    public PieceRow Piece { get; private set; } = null!;
+    public Piece Piece { get; private set; } = null!;
 
     public string Cause { get; private set; } = Code.Of(HoldCause.Doubt);
 

@@ -1,0 +1,17 @@
+using Keralith.Core.Ledger;
+
+namespace Keralith.Core.Custody;
+
+/// <summary>A hold to be put on.</summary>
+/// <param name="Cause">Why: it decides who may close it.</param>
+/// <param name="Reason">In words.</param>
+public sealed record NewHold(HoldCause Cause, string Reason);
+
+/// <summary>What an act makes of a piece. A store writes it and nothing else.</summary>
+/// <param name="State">The piece's state from now on.</param>
+/// <param name="Record">What the ledger keeps.</param>
+public sealed record PieceOutcome(PieceState State, LedgerRecord Record)
+{
+    /// <summary>The hold it puts on; null: none.</summary>
+    public NewHold? Hold { get; init; }
+}

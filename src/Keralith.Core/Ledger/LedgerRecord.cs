@@ -1,0 +1,188 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+
+namespace Keralith.Core.Ledger;
+
+/// <summary>
+/// What an entry of the ledger keeps of one act. Each kind of entry is a record of its own below: its fields are what stands in the entry, in the words of
+/// the formats. A kind's name and its fields never change their meaning; new fields may be added.
+/// </summary>
+/// <param name="Kind">The kind's name, such as <c>inspection.signed</c>.</param>
+public abstract record LedgerRecord([property: JsonIgnore] string Kind)
+{
+    /// <summary>The record as JSON, before it is brought to canonical form.</summary>
+    public virtual string Json() => JsonSerializer.Serialize(this, GetType(), JsonSerializerOptions.Web);
+}
+
+/// <summary>A figure when new, as entries keep it.</summary>
+public sealed record RecordedFigure(string Part, string Criterion, string Value)
+{
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Basis { get; init; }
+}
+
+/// <summary>A piece was registered: everything entered of it, by the register's field names.</summary>
+public sealed record PieceRegistered(IReadOnlyDictionary<string, string> Fields) : LedgerRecord("piece.registered")
+{
+    public override string Json() => JsonSerializer.Serialize(Fields, JsonSerializerOptions.Web);
+}
+
+/// <summary>What is entered of a piece was changed: everything entered of it, as it stands now.</summary>
+public sealed record PieceChanged(IReadOnlyDictionary<string, string> Fields) : LedgerRecord("piece.changed")
+{
+    public override string Json() => JsonSerializer.Serialize(Fields, JsonSerializerOptions.Web);
+}
+
+/// <summary>An inspection was signed.</summary>
+public sealed record InspectionSigned(
+    Guid Inspection,
+    DateOnly InspectedOn,
+    string Catalogue,
+    JsonElement WorkedTo,
+    JsonElement Case,
+    JsonElement Verdict,
+    string SignedAs,
+    string? Stricter,
+    Guid? MadeBy,
+    DateOnly? NextBy,
+    IReadOnlyList<string> Instruments,
+    IReadOnlyDictionary<string, string> Notes,
+    JsonElement Pins,
+    IReadOnlyList<Guid> Photos,
+    Guid? Corrects,
+    string? CorrectionWhy
+) : LedgerRecord("inspection.signed");
+
+/// <summary>A trainee signed an inspection for countersignature.</summary>
+public sealed record InspectionOffered(Guid Inspection, DateOnly InspectedOn, string Verdict)
+    : LedgerRecord("inspection.offered");
+
+/// <summary>A trainee's inspection was handed back.</summary>
+public sealed record InspectionHandedBack(Guid Inspection, string Remark) : LedgerRecord("inspection.handed-back");
+
+/// <summary>A signed inspection was withdrawn.</summary>
+public sealed record InspectionWithdrawn(Guid Inspection, DateOnly InspectedOn, string Verdict, string Why)
+    : LedgerRecord("inspection.withdrawn");
+
+/// <summary>A hold was put on.</summary>
+public sealed record PieceHeld(string Cause, string Reason) : LedgerRecord("piece.held");
+
+/// <summary>A hold was closed.</summary>
+public sealed record HoldReleased(Guid Hold, string Cause, string Reason) : LedgerRecord("hold.released");
+
+/// <summary>A new tag was fitted.</summary>
+public sealed record PieceRetagged(string Proof, string FittedBy) : LedgerRecord("piece.retagged");
+
+/// <summary>A piece was condemned.</summary>
+public sealed record PieceCondemned(string Reason) : LedgerRecord("piece.condemned");
+
+/// <summary>A condemned piece was destroyed.</summary>
+public sealed record PieceDestroyed(string Method, string Witness, string Note) : LedgerRecord("piece.destroyed");
+
+/// <summary>A piece hangs elsewhere.</summary>
+public sealed record PieceMoved(string From, string To) : LedgerRecord("piece.moved");
+
+/// <summary>A piece can't be found.</summary>
+public sealed record PieceMissing(string Reason) : LedgerRecord("piece.missing");
+
+/// <summary>A missing piece was found.</summary>
+public sealed record PieceFound(string Where) : LedgerRecord("piece.found");
+
+/// <summary>The season's mark was put on.</summary>
+public sealed record SeasonMarked(string Season, string Colour, DateOnly From) : LedgerRecord("season.marked");
+
+/// <summary>A part was replaced, with the new part's figures.</summary>
+public sealed record PartReplaced(
+    string Part,
+    string What,
+    string FittedBy,
+    string Reason,
+    IReadOnlyList<RecordedFigure> Figures
+) : LedgerRecord("part.replaced");
+
+/// <summary>A lot was counted.</summary>
+public sealed record LotCounted(int Seen, int Rejected, int Left, string Reason) : LedgerRecord("lot.counted");
+
+/// <summary>One piece was taken out of a lot under a mark of its own.</summary>
+public sealed record LotSplit(string Became, int Left, string Reason) : LedgerRecord("lot.split");
+
+/// <summary>A piece was handed out.</summary>
+public sealed record PieceIssued(Guid Issue, string Holder, string Job, DateOnly? Back, Guid? Lift)
+    : LedgerRecord("piece.issued");
+
+/// <summary>A piece came back.</summary>
+public sealed record PieceReturned(string From, string Doubt) : LedgerRecord("piece.returned");
+
+/// <summary>Something happened to a piece beyond its use.</summary>
+public sealed record GearEventRecorded(Guid Event, string EventKind, DateOnly Happened, string What)
+    : LedgerRecord("gear.event")
+{
+    [JsonPropertyName("kind")]
+    public string EventKind { get; init; } = EventKind;
+}
+
+/// <summary>The report of gear taken over was accepted.</summary>
+public sealed record CarriedOverAccepted(DateOnly LastPeriodic, string Inspector, string Evidence, Guid File)
+    : LedgerRecord("piece.carried-over");
+
+/// <summary>Figures when new were filled in.</summary>
+public sealed record BaselineSet(IReadOnlyList<RecordedFigure> Figures) : LedgerRecord("baseline.set");
+
+/// <summary>A file was attached.</summary>
+public sealed record FileAttached(Guid File, string FileKind, string Title, DateOnly? Dated, string Sha256)
+    : LedgerRecord("file.attached")
+{
+    [JsonPropertyName("kind")]
+    public string FileKind { get; init; } = FileKind;
+}
+
+/// <summary>Books, editions, watch share, policies or the time zone of a site were changed.</summary>
+public sealed record SiteRules(
+    IReadOnlyList<string> Books,
+    IReadOnlyDictionary<string, int> Editions,
+    decimal WatchShare,
+    JsonElement Policies,
+    bool? EnforceSeason,
+    string TimeZone,
+    string Reason
+) : LedgerRecord("rules.site");
+
+/// <summary>A limit of the site or a maker was set.</summary>
+public sealed record LimitSet(string Owner, string Maker, string Model, string Criterion, string Figure, string Reason)
+    : LedgerRecord("rules.limit-set");
+
+/// <summary>A limit of the site or a maker was withdrawn.</summary>
+public sealed record LimitWithdrawn(
+    string Owner,
+    string Maker,
+    string Model,
+    string Criterion,
+    string Figure,
+    string Reason
+) : LedgerRecord("rules.limit-withdrawn");
+
+/// <summary>The season scheme was set.</summary>
+public sealed record SeasonSchemeSet(JsonElement Scheme, string Reason) : LedgerRecord("season.scheme");
+
+/// <summary>Somebody was authorised to sign for a group of gear, up to a day.</summary>
+public sealed record PersonAuthorised(string Group, DateOnly Until) : LedgerRecord("person.authorised");
+
+/// <summary>A token for programs was made.</summary>
+public sealed record TokenMade(Guid Token, string Name) : LedgerRecord("token.made");
+
+/// <summary>A token was revoked.</summary>
+public sealed record TokenRevoked(Guid Token) : LedgerRecord("token.revoked");
+
+/// <summary>An instrument was entered, or its new calibration.</summary>
+public sealed record InstrumentEntered(string Name, string Uncertainty, DateOnly CalibrationDue)
+    : LedgerRecord("instrument.entered");
+
+/// <summary>A step in the life of a lift: checked, signed, weighed, tried, its gear out, ended, or back to planning.</summary>
+/// <param name="Step">The step's code; it ends the kind.</param>
+/// <param name="Said">What was said, by name.</param>
+public sealed record LiftStepped(
+    [property: JsonIgnore] string Step,
+    Guid Lift,
+    int Version,
+    IReadOnlyDictionary<string, string> Said
+) : LedgerRecord($"lift.{Step}");

@@ -1,0 +1,245 @@
+using Keralith.Core.People;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>How far a lift has come.</summary>
+public enum LiftState
+{
+    /// <summary>Being planned; or planned again after a trial lift that was not good.</summary>
+    [Code("planned")]
+    Planned,
+
+    /// <summary>Its checklist is answered; a qualified person's signature is waited for.</summary>
+    [Code("checked")]
+    Checked,
+
+    /// <summary>Checked, and signed where that is wanted.</summary>
+    [Code("ready")]
+    Ready,
+
+    /// <summary>Its gear is handed out.</summary>
+    [Code("out")]
+    Out,
+
+    /// <summary>The trial lift was good.</summary>
+    [Code("tried")]
+    Tried,
+
+    /// <summary>Lifted.</summary>
+    [Code("done")]
+    Done,
+
+    /// <summary>Given up.</summary>
+    [Code("called-off")]
+    CalledOff,
+}
+
+/// <summary>Something done with a lift. Each kind says what it carries.</summary>
+/// <param name="Code">The step's code, in records and the ledger.</param>
+/// <param name="Takes">The right it takes.</param>
+public abstract record LiftStep(string Code, Right Takes)
+{
+    /// <summary>What is kept of what was said, by name.</summary>
+    public abstract IReadOnlyDictionary<string, string> Said { get; }
+
+    /// <summary>Letters kept of a note.</summary>
+    public const int LongestNote = 300;
+
+    private protected static Dictionary<string, string> Words(params (string Name, string? Text)[] said) =>
+        said.ToDictionary(s => s.Name, s => s.Text?.Trim() ?? string.Empty);
+}
+
+/// <summary>The checklist answered.</summary>
+/// <param name="Done">The codes of the items that are so.</param>
+public sealed record CheckLift(IReadOnlySet<string> Done, string? Note) : LiftStep("checked", Right.PlanLift)
+{
+    public override IReadOnlyDictionary<string, string> Said =>
+        Done.Order(StringComparer.Ordinal)
+            .Select(d => (Name: d, Text: "yes"))
+            .Concat(string.IsNullOrWhiteSpace(Note) ? [] : [("note", Note.Trim())])
+            .ToDictionary(s => s.Name, s => s.Text);
+}
+
+/// <summary>A qualified person's signature.</summary>
+public sealed record SignLift() : LiftStep("signed", Right.SignLift)
+{
+    public override IReadOnlyDictionary<string, string> Said => Words();
+}
+
+/// <summary>The load weighed.</summary>
+/// <param name="Weight">What the cell said, with its unit.</param>
+public sealed record WeighLift(string Weight) : LiftStep("weighed", Right.PlanLift)
+{
+    public override IReadOnlyDictionary<string, string> Said => Words(("weighed", Weight));
+}
+
+/// <summary>All its gear handed out.</summary>
+/// <param name="Holder">Who takes it.</param>
+/// <param name="Back">When it is wanted back; null: nobody said.</param>
+public sealed record HandOutLift(string? Holder, DateOnly? Back) : LiftStep("issued", Right.Issue)
+{
+    public override IReadOnlyDictionary<string, string> Said => Words(("holder", Holder));
+}
+
+/// <summary>The trial lift: 12 to 20 in (30 to 50 cm), stop, look, lower, adjust.</summary>
+/// <param name="Level">Whether it hung level; null: not said.</param>
+/// <param name="Slipped">Whether anything slipped or gave.</param>
+public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? Note) : LiftStep("trial", Right.PlanLift)
+{
+    /// <summary>Whether the lift may go on as planned.</summary>
+    public bool IsGood => Level == true && !Slipped;
+
+    public override IReadOnlyDictionary<string, string> Said =>
+        Words(
+            ("level", Level == true ? "yes" : "no"),
+            ("slipped", Slipped ? "yes" : string.Empty),
+            ("links taken up", Links),
+            ("note", Note)
+        );
+}
+
+/// <summary>The lift is done.</summary>
+public sealed record EndLift(string? Note) : LiftStep("ended", Right.PlanLift)
+{
+    public override IReadOnlyDictionary<string, string> Said => Words(("note", Note));
+}
+
+/// <summary>The lift is given up.</summary>
+public sealed record CallOffLift(string? Why) : LiftStep("called-off", Right.PlanLift)
+{
+    public override IReadOnlyDictionary<string, string> Said => Words(("note", Why));
+}
+
+/// <summary>What the rules of a lift's life look at.</summary>
+/// <param name="State">How far it has come.</param>
+/// <param name="IsTemplate">Whether it is an arrangement to begin from, and no lift.</param>
+/// <param name="Verdict">What the plan comes to with its gear as it stands now; null while something typed is at fault.</param>
+/// <param name="IsChecked">Whether the checklist was answered on this version of the plan.</param>
+/// <param name="IsSigned">Whether it was signed on this version of the plan.</param>
+/// <param name="NotReady">Pieces of the plan that are not out for this lift and can't be handed out now, with why.</param>
+/// <param name="Pieces">How many pieces the plan names.</param>
+public sealed record LiftFacts(
+    LiftState State,
+    bool IsTemplate,
+    PlanVerdict? Verdict,
+    bool IsChecked,
+    bool IsSigned,
+    IReadOnlyList<string> NotReady,
+    int Pieces
+);
+
+/// <summary>
+/// The life of a lift: being planned, checked, signed where something is critical or to be asked, its gear out, a good trial lift, done; or called off.
+/// Each step is refused unless what stands before it holds.
+/// </summary>
+public static class LiftLife
+{
+    /// <summary>Whether anything is still to come of a lift.</summary>
+    public static bool IsOpen(this LiftState state) =>
+        state switch
+        {
+            LiftState.Planned or LiftState.Checked or LiftState.Ready or LiftState.Out or LiftState.Tried => true,
+            LiftState.Done or LiftState.CalledOff => false,
+        };
+
+    /// <summary>Whether the plan may be changed: until its gear is out.</summary>
+    public static bool MayChange(this LiftState state) =>
+        state switch
+        {
+            LiftState.Planned or LiftState.Checked or LiftState.Ready => true,
+            LiftState.Out or LiftState.Tried or LiftState.Done or LiftState.CalledOff => false,
+        };
+
+    /// <summary>The state after the plan was changed: what was checked or signed holds for the plan it was done on alone.</summary>
+    public static Checked<LiftState> AfterChange(LiftState state, Signer by) =>
+        by.Without(Right.PlanLift) is { } forbidden ? forbidden
+        : state.MayChange() ? LiftState.Planned
+        : new Refusal("Its gear is handed out: the plan stands as it is. Begin another from it.");
+
+    /// <summary>The state after a step.</summary>
+    public static Checked<LiftState> After(LiftFacts facts, LiftStep step, Signer by)
+    {
+        if (by.Without(step.Takes) is { } forbidden)
+            return forbidden;
+        if (facts.IsTemplate)
+            return new Refusal("This is an arrangement to begin from: begin a lift from it first.");
+        if (facts.State == LiftState.Done)
+            return new Refusal("This lift is done.");
+        if (facts.State == LiftState.CalledOff)
+            return new Refusal("This lift was called off.");
+        return step switch
+        {
+            CheckLift check => AfterCheck(facts, check),
+            SignLift => AfterSignature(facts),
+            WeighLift => facts.State.MayChange() ? facts.State : new Refusal("Its gear is handed out."),
+            HandOutLift handOut => AfterHandOut(facts, handOut, by.Day),
+            TryLift trial => AfterTrial(facts, trial),
+            EndLift => facts.State == LiftState.Tried
+                ? LiftState.Done
+                : new Refusal("A lift is done after a good trial lift: record that first, or call the lift off."),
+            CallOffLift off => string.IsNullOrWhiteSpace(off.Why)
+                ? new Refusal("Write why it is called off.")
+                : LiftState.CalledOff,
+            _ => throw new System.Diagnostics.UnreachableException(),
+        };
+    }
+
+    private static Checked<LiftState> AfterCheck(LiftFacts facts, CheckLift check)
+    {
+        if (!facts.State.MayChange())
+            return new Refusal("Its gear is handed out: it was checked before that.");
+        if (RefusalOfPlan(facts) is { } refused)
+            return refused;
+        if (LiftChecklist.Open(check.Done) is { Count: > 0 } open)
+            return new Refusal(
+                $"Not answered yet: {string.Join("; ", open.Select(o => o.Text.ToLowerInvariant()))}. Nothing was recorded."
+            );
+        return facts.Verdict!.AsksSignature ? LiftState.Checked : LiftState.Ready;
+    }
+
+    private static Checked<LiftState> AfterSignature(LiftFacts facts)
+    {
+        if (!facts.State.MayChange())
+            return new Refusal("Its gear is handed out: it was signed before that, or needed no signature.");
+        if (!facts.IsChecked)
+            return new Refusal("The checklist is answered first.");
+        return RefusalOfPlan(facts) is { } refused ? refused : LiftState.Ready;
+    }
+
+    private static Checked<LiftState> AfterHandOut(LiftFacts facts, HandOutLift handOut, DateOnly today)
+    {
+        if (facts.State != LiftState.Ready)
+            return new Refusal("This lift is not ready: its checklist is answered first.");
+        if (RefusalOfPlan(facts) is { } refused)
+            return refused;
+
+        // Its gear may have come to something to be asked since it was checked.
+        if (facts.Verdict!.AsksSignature && !facts.IsSigned)
+            return new Refusal("Something is to be asked: a qualified person signs the lift first.");
+        if (string.IsNullOrWhiteSpace(handOut.Holder))
+            return new Refusal("Name who takes it.");
+        if (handOut.Back < today)
+            return new Refusal("The day it is wanted back is past.");
+        if (facts.Pieces == 0)
+            return new Refusal("The plan names no gear: nothing of it can be handed out.");
+        return facts.NotReady.Count > 0 ? new Refusal(string.Join(" ", facts.NotReady)) : LiftState.Out;
+    }
+
+    private static Checked<LiftState> AfterTrial(LiftFacts facts, TryLift trial)
+    {
+        if (facts.State is not (LiftState.Out or LiftState.Tried))
+            return new Refusal("The trial lift comes after the gear is handed out.");
+        if (trial.Level is null)
+            return new Refusal("Say whether it hung level.");
+        if (trial.IsGood)
+            return RefusalOfPlan(facts) is { } refused ? refused : LiftState.Tried;
+        return string.IsNullOrWhiteSpace(trial.Links) && string.IsNullOrWhiteSpace(trial.Note)
+            ? new Refusal("Say what is rigged otherwise: links taken up, or a note.")
+            : LiftState.Planned;
+    }
+
+    private static Refusal? RefusalOfPlan(LiftFacts facts) =>
+        facts.Verdict is { MayBeLifted: true }
+            ? null
+            : new Refusal("The plan itself does not stand yet: see the bench.");
+}

@@ -1,0 +1,47 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Register;
+using Keralith.Core.Sites;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>A registered piece as lifting sees it.</summary>
+public static class PieceRatings
+{
+    /// <summary>What it may carry by hitch and angle; null for gear that is no sling.</summary>
+    public static HitchRatings? RatingsAt(this Piece piece, Site site)
+    {
+        if (piece.Gear.Family.Code == "sling-kit" && KitMember.OneLeg(piece.Details.Members) is { } leg)
+        {
+            var one = RatedLoadHere.For(piece.Gear.Family, leg, piece.DesignFactor, site.Books);
+            var straight = HitchRatings.Of(
+                new(piece.Gear.Family, [new("legs", new WholeValue(1))]),
+                one,
+                TagWords.Plain with
+                {
+                    Hitch = Hitch.Vertical,
+                },
+                piece.Surroundings,
+                site.Books
+            );
+            return HitchRatings.OfKit(straight!.OneLeg!.Value, piece.Gear.Legs, piece.RatedLoad);
+        }
+
+        return piece.TagAt(site).Here is { } here
+            ? HitchRatings.Of(piece.Gear, here, piece.Details.Tag, piece.Surroundings, site.Books)
+            : null;
+    }
+
+    /// <summary>The piece as a lift looks at it.</summary>
+    public static LiftGear OnLift(this Piece piece, DateOnly today, Site site)
+    {
+        var details = piece.Details;
+        return new(piece.Mark, piece.Gear, piece.RatedLoad, piece.DesignFactor, details.Tag, piece.UseOn(today, site))
+        {
+            Hottest = piece.Surroundings.HasMet,
+            Members = details.Members,
+            LotCount = piece.LotCount,
+            Fit = details.Fit,
+        };
+    }
+}

@@ -1,0 +1,176 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+using Keralith.Core.Tags;
+
+namespace Keralith.Core.Register;
+
+/// <summary>A part that was replaced, as it is entered.</summary>
+/// <param name="Part">The part's path.</param>
+/// <param name="What">What was replaced: hook, latch, pin.</param>
+/// <param name="FittedBy">Who fitted it.</param>
+/// <param name="Reason">Why.</param>
+/// <param name="Figures">The new part's figures when new.</param>
+public sealed record NewPart(
+    string Part,
+    string? What,
+    string? FittedBy,
+    string? Reason,
+    IReadOnlyDictionary<BaselineKey, BaselineFigure> Figures
+);
+
+/// <summary>What is done to the register: gear entered, changed, its figures filled in, a part of it replaced, its report accepted.</summary>
+public static class RegisterActs
+{
+    /// <summary>Why a piece can't be entered; null when it can.</summary>
+    public static Refusal? RefusalToEnter(PieceEntry entry, Signer by) =>
+        by.Without(Right.Register)
+        ?? Invalid(
+            PieceEntry.RefusalOf(entry.Baselines.Values, by.Role)
+                ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Role)
+                ?? entry.RefusalOn(by.Day)
+        );
+
+    /// <summary>Why a mark can't be given; null when it can.</summary>
+    /// <param name="taken">The state of the piece that has it; null: nobody has.</param>
+    public static Refusal? RefusalOfMark(string mark, PieceState? taken) =>
+        taken is not { } state ? null
+        : state.IsRetired()
+            ? new Refusal(
+                $"{mark} was {Code.Of(state)}. The mark of a retired piece is never used again: choose another."
+            )
+        : new Refusal($"{mark} is registered already. Every piece has a mark of its own: choose another.");
+
+    /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
+    /// <param name="piece">The piece as it stands.</param>
+    /// <param name="entry">What is to be entered.</param>
+    /// <param name="known">Its figures when new.</param>
+    /// <returns>The figures that are new or other than before.</returns>
+    public static Checked<IReadOnlyList<KeyValuePair<BaselineKey, BaselineFigure>>> Change(
+        Piece piece,
+        PieceEntry entry,
+        IReadOnlyDictionary<BaselineKey, BaselineFigure> known,
+        Signer by
+    )
+    {
+        if (by.Without(Right.Register) is { } forbidden)
+            return forbidden;
+        if (piece.State.IsRetired())
+            return new Refusal("This piece is retired; its record stands as it is.");
+        if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family)
+            return new Refusal("The mark and the family of a piece never change; register another.");
+        if (piece.CarriedOver is { } report && entry.CarriedOver != report)
+            return new Refusal("The report it was taken over with stands as recorded.");
+        var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var now) || now != b.Value).ToList();
+        var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Role)
+            ?? entry.RefusalToUnread(piece.TagRead)
+            ?? PieceEntry.RefusalOf(changed.Select(b => b.Value), by.Role)
+            ?? entry.RefusalOn(by.Day);
+        return refused is null ? changed : new Refusal(refused);
+    }
+
+    /// <summary>Records that a part was replaced: new figures begin, and the piece is held until it is inspected.</summary>
+    public static Checked<PieceOutcome> ReplacePart(Piece piece, NewPart given, Signer by)
+    {
+        if (by.Without(Right.Retag) is { } forbidden)
+            return forbidden;
+        if (string.IsNullOrWhiteSpace(given.What))
+            return new Refusal("Write what was replaced: hook, latch, pin.");
+        if (string.IsNullOrWhiteSpace(given.FittedBy))
+            return new Refusal("Write who fitted it: the maker or a qualified shop. There is no field repair.");
+        if (string.IsNullOrWhiteSpace(given.Reason))
+            return new Refusal("Write why it was replaced.");
+        if (Catalogue.Parts(piece.Gear, RuleBookShelf.All).All(p => p.Path != given.Part))
+            return new Refusal("Choose the part.");
+        var refused = PieceEntry.RefusalOf(given.Figures.Values, by.Role)
+            ?? PieceEntry.RefusalOfNewPart(piece.Gear, given.Part, given.Figures.Keys);
+        if (refused is not null)
+            return new Refusal(refused);
+        var what = given.What.Trim();
+        var figures = given
+            .Figures.Select(f => new RecordedFigure(f.Key.Part, f.Key.Criterion, f.Value.Length.ToString()))
+            .ToList();
+        return Cage.On(
+            piece.State,
+            new NewHold(
+                HoldCause.Event,
+                $"Part replaced: {what} ({given.Part}). Proof test where it bears load, and inspect, before it is used"
+            ),
+            new PartReplaced(given.Part, what, given.FittedBy.Trim(), given.Reason.Trim(), figures)
+        );
+    }
+
+    /// <summary>A piece taken out of a lot, as it is entered under its own mark: what was measured new on one of the lot is a twin's for this one.</summary>
+    /// <param name="figures">The lot's figures when new.</param>
+    /// <returns>What is entered, and the provisional figures that go with it: they were accepted for all of the lot.</returns>
+    public static (PieceEntry Entry, Dictionary<BaselineKey, BaselineFigure> Provisional) OutOfLot(
+        Piece lot,
+        Mark mark,
+        IReadOnlyDictionary<BaselineKey, BaselineFigure> figures
+    )
+    {
+        var own = figures.ToDictionary(
+            f => f.Key,
+            f => f.Value.Basis == BaselineBasis.New ? f.Value with { Basis = BaselineBasis.Twin } : f.Value
+        );
+        var provisional = own.Where(f => f.Value.Basis == BaselineBasis.Provisional).ToDictionary();
+        var entry = lot.Entry(own.Where(f => f.Value.Basis != BaselineBasis.Provisional).ToDictionary()) with
+        {
+            Mark = mark,
+            Serial = null,
+            LotCount = null,
+            CarriedOver = null,
+            Surroundings = lot.Surroundings with { MakersWord = null },
+        };
+        return (entry, provisional);
+    }
+
+    /// <summary>Accepts the report of a piece taken over: in service until the report runs out, or its first inspection here.</summary>
+    /// <param name="file">The report's file; null: none is attached.</param>
+    public static Checked<PieceOutcome> AcceptReport(Piece piece, Guid? file, Signer by)
+    {
+        if (by.Without(Right.AcceptReport) is { } forbidden)
+            return forbidden;
+        var after = PieceLife.AfterTakeOver(piece.State, piece.CarriedOver is not null, file is not null);
+        if (!after.Ok)
+            return after.Refusal! with { Words = $"{piece.Mark}: {after.Fault}" };
+        var report = piece.CarriedOver!;
+        return new PieceOutcome(
+            after.Value,
+            new CarriedOverAccepted(report.LastPeriodic, report.Inspector, report.Evidence, file!.Value)
+        );
+    }
+
+    /// <summary>Gives a piece the figures when new that it lacks. What has one keeps it.</summary>
+    /// <param name="missing">The measures without a figure, and whether each is taken over links.</param>
+    /// <param name="figureOf">The figure of one of them; null: nothing was measured.</param>
+    public static Checked<IReadOnlyList<KeyValuePair<BaselineKey, BaselineFigure>>> Fill(
+        Piece piece,
+        IReadOnlyCollection<(BaselineKey Key, bool OverLinks)> missing,
+        Func<BaselineKey, BaselineFigure?> figureOf,
+        Signer by
+    )
+    {
+        if (by.Without(Right.Register) is { } forbidden)
+            return forbidden;
+        if (missing.Count == 0)
+            return new Refusal($"{piece.Mark} lacks no such figure any more.");
+        var set = new List<KeyValuePair<BaselineKey, BaselineFigure>>();
+        foreach (var (key, overLinks) in missing)
+        {
+            if (figureOf(key) is not { } figure)
+                return new Refusal($"{piece.Mark}: nothing was measured on {key.Part} yet. Measure it first.");
+            if (overLinks && figure.Links is null)
+                return new Refusal($"{piece.Mark}: over how many links?");
+            set.Add(new(key, figure));
+        }
+
+        return PieceEntry.RefusalOf(set.Select(s => s.Value), by.Role) is { } provisional
+            ? new Refusal(provisional)
+            : set;
+    }
+
+    private static Refusal? Invalid(string? words) => words is null ? null : new Refusal(words);
+}

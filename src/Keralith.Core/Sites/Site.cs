@@ -1,0 +1,97 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Schedule;
+
+namespace Keralith.Core.Sites;
+
+/// <summary>The site and how it works.</summary>
+/// <param name="Name">Its name.</param>
+/// <param name="Books">The rule books it works to.</param>
+/// <param name="WatchShare">The share of an allowance from which a piece is watched.</param>
+/// <param name="DueNotice">Days of notice before something is due.</param>
+/// <param name="OneMayDoBoth">Whether one person may sign the clean inspection and close the hold.</param>
+/// <param name="Demo">Whether the records are demo data.</param>
+public sealed record Site(
+    string Name,
+    IReadOnlyList<RuleBook> Books,
+    decimal WatchShare,
+    int DueNotice,
+    bool OneMayDoBoth,
+    bool Demo
+)
+{
+    public SitePolicies Policies { get; init; } = SitePolicies.None;
+
+    /// <summary>The season scheme; null where the site has none.</summary>
+    public SeasonScheme? Seasons { get; init; }
+
+    /// <summary>The edition year of each book the site says it works to, by the book's id.</summary>
+    public IReadOnlyDictionary<string, int> Editions { get; init; } = new Dictionary<string, int>();
+
+    /// <summary>Limits in force: the site's own, and makers' by model.</summary>
+    public IReadOnlyList<LimitRow> Limits { get; init; } = [];
+
+    public int Version { get; init; } = 1;
+
+    /// <summary>Where it lies in time: its day turns at its own midnight.</summary>
+    public TimeZoneInfo Zone { get; init; } = TimeZoneInfo.Utc;
+
+    /// <summary>The site's day at a moment.</summary>
+    public DateOnly DayOf(DateTimeOffset moment) =>
+        DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(moment, Zone).DateTime);
+
+    /// <summary>The time zone of an IANA name, such as <c>Europe/London</c>.</summary>
+    public static Checked<TimeZoneInfo> ZoneOf(string? name)
+    {
+        // Names of the time zone database alone: what else the machine may call a zone means nothing elsewhere.
+        if (name is "UTC" || (name is { Length: <= 60 } && name.Contains('/', StringComparison.Ordinal)))
+        {
+            if (TimeZoneInfo.TryFindSystemTimeZoneById(name, out var zone))
+                return zone;
+        }
+
+        return new Refusal("Name the time zone as the time zone database does, such as UTC or Area/City.");
+    }
+
+    /// <summary>The limits that count for a piece: the site's, and its maker's for its model.</summary>
+    public IReadOnlyList<OwnLimit> LimitsFor(string? maker, string? model)
+    {
+        if (Limits.Count == 0)
+            return [];
+        var own = Limits.Where(l => l.Limit.Owner == LimitOwner.Site);
+        var makers = maker is null
+            ? []
+            : Limits
+                .Where(l =>
+                    l.Limit.Owner == LimitOwner.Maker
+                    && Same(l.Maker, maker)
+                    && (l.Model.Length == 0 || Same(l.Model, model))
+                )
+                .ToList();
+
+        // What a maker says of the model comes before what it says of everything it makes.
+        return
+        [
+            .. own.Select(l => l.Limit),
+            .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit),
+        ];
+    }
+
+    private static bool Same(string text, string? other) =>
+        string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
+}
+
+/// <summary>A limit in force beside the books.</summary>
+/// <param name="Maker">Whose; empty for the site's own.</param>
+/// <param name="Model">For which model; empty: for everything the maker makes.</param>
+/// <param name="Limit">The limit.</param>
+/// <param name="Figure">As it was written.</param>
+public sealed record LimitRow(
+    string Maker,
+    string Model,
+    OwnLimit Limit,
+    string Figure,
+    string Reason,
+    DateTimeOffset SetAt,
+    string SetBy
+);

@@ -1,0 +1,117 @@
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.People;
+using Keralith.Core.Schedule;
+
+namespace Keralith.Core.Sites;
+
+/// <summary>How a site works, as it is to be from now on.</summary>
+/// <param name="Version">The version of the site that was changed.</param>
+/// <param name="Books">At least one.</param>
+/// <param name="Editions">The edition year of each book the site works to, where it says one.</param>
+/// <param name="WatchShare">Over 0, at most 0.75: watching later than the rules' own share would be milder.</param>
+/// <param name="Policies">Policies the site adds.</param>
+/// <param name="Reason">Why.</param>
+public sealed record SiteChange(
+    int Version,
+    IReadOnlyList<RuleBook> Books,
+    IReadOnlyDictionary<string, int> Editions,
+    decimal WatchShare,
+    SitePolicies Policies,
+    string Reason
+)
+{
+    /// <summary>Whether gear without the season's mark may not be used; null: as it was.</summary>
+    public bool? EnforceSeason { get; init; }
+
+    /// <summary>The IANA name of its time zone; null: as it was.</summary>
+    public string? TimeZone { get; init; }
+}
+
+/// <summary>A limit of the site or a maker, as it is entered.</summary>
+/// <param name="Owner">Whose kind.</param>
+/// <param name="Maker">Whose; empty for the site's own.</param>
+/// <param name="Model">For which model; empty: everything the maker makes.</param>
+/// <param name="Criterion">The measure or count.</param>
+/// <param name="Figure">As written; empty withdraws it.</param>
+/// <param name="Reason">Why, or where the figure stands.</param>
+public sealed record LimitEntry(
+    LimitOwner Owner,
+    string Maker,
+    string Model,
+    string Criterion,
+    string Figure,
+    string Reason
+);
+
+/// <summary>What is decided about how a site works.</summary>
+public static class SiteActs
+{
+    private const int LongestName = 120;
+    private const int LongestFigure = 40;
+    private const int LongestReason = 400;
+
+    /// <summary>Why a site can't work so; null when it can.</summary>
+    public static Refusal? RefusalToChange(SiteChange change, Signer by)
+    {
+        if (
+            by.Without(Right.SetBooks, "Only a supervisor or administrator changes the books a site works to.") is
+            { } forbidden
+        )
+            return forbidden;
+        if (change.Books.Count == 0)
+            return new Refusal("A site works to one book at least.");
+        if (change.WatchShare is <= 0 or > Judge.DefaultWatchShare)
+            return new Refusal(
+                $"The watch share lies above 0 and at most at {Judge.DefaultWatchShare:0.##}: watching later would be milder than the rules."
+            );
+        if (change.Editions.Values.Any(y => y is < 1950 or > 2100))
+            return new Refusal("An edition is a year, such as 2021.");
+        if (change.TimeZone is { } zone && Site.ZoneOf(zone) is { Ok: false } unknown)
+            return unknown.Refusal;
+        return string.IsNullOrWhiteSpace(change.Reason) ? new Refusal("Say why: it stands in the ledger.") : null;
+    }
+
+    /// <summary>Reads a limit as it is to be kept.</summary>
+    /// <param name="books">The books the site works to.</param>
+    public static Checked<LimitEntry> SetLimit(LimitEntry given, IReadOnlyList<RuleBook> books, Signer by)
+    {
+        var entry = given with
+        {
+            Maker = given.Maker.Trim(),
+            Model = given.Model.Trim(),
+            Figure = given.Figure.Trim(),
+            Reason = given.Reason.Trim(),
+        };
+        if (by.Without(Right.SetLimits, "Only a qualified person sets limits beside the books.") is { } forbidden)
+            return forbidden;
+        if (entry.Reason.Length == 0)
+            return new Refusal("Say why, or where the figure stands: it goes into the ledger.");
+        if ((entry.Owner == LimitOwner.Maker) != (entry.Maker.Length > 0))
+            return new Refusal(
+                entry.Owner == LimitOwner.Maker ? "Name the maker." : "A site's own limit names no maker."
+            );
+        if (
+            entry.Maker.Length > LongestName
+            || entry.Model.Length > LongestName
+            || entry.Figure.Length > LongestFigure
+            || entry.Reason.Length > LongestReason
+        )
+            return new Refusal("That is too long to be one.");
+        if (Catalogue.Find(entry.Criterion) is null)
+            return new Refusal("Choose a measure or a count.");
+        if (entry.Figure.Length == 0)
+            return entry;
+        var limit = OwnLimitReader.Read(entry.Owner, entry.Criterion, entry.Figure, books);
+        return limit.Ok ? entry : limit.Refusal!;
+    }
+
+    /// <summary>Why a season scheme can't be set; null when it can.</summary>
+    public static Refusal? RefusalOfSeasons(string? reason, Signer by) =>
+        by.Without(Right.SetSeasons)
+        ?? (string.IsNullOrWhiteSpace(reason) ? new Refusal("Say why: it stands in the ledger.") : null);
+
+    /// <summary>The season scheme a piece may be painted by; a refusal where the site has none.</summary>
+    public static Checked<SeasonScheme> SeasonsOf(Site site) =>
+        site.Seasons is { } scheme ? scheme : new Refusal("This site has no season colours.");
+}

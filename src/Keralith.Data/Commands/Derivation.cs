@@ -1,0 +1,150 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Register;
+using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>What is kept on a piece from its records: Core's answers, made in one place for one piece or for many, behind the pieces' locks.</summary>
+internal static class Derivation
+{
+    /// <summary>The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects stood.</summary>
+    public static Asked<List<SignedInspection>> Inspections(Trip trip, Guid piece) =>
+        trip.Ask(InspectionsOf([piece]), r => InspectionFrom(r), rows => rows.ConvertAll(r => r.Inspection));
+
+    /// <summary>Keeps Core's answers on a locked piece, and its new state.</summary>
+    public static Task DeriveAsync(this Session session, Piece piece, PieceState state) =>
+        WriteAsync(session, [new(piece.Id, piece.Gear.Family, piece.ServiceClass, state)], session.Site);
+
+    /// <summary>Keeps Core's answers on every piece that is not retired, under other rules than before. Their states stay.</summary>
+    /// <param name="site">The site as it is from now on.</param>
+    public static async Task DeriveAllAsync(this Session session, Site site)
+    {
+        // Locked in one order by all, and read then.
+        await session
+            .ReadAsync($"select 1 from piece where state not in {Fragments.Retired} order by id for update", r =>
+                r.GetInt32(0)
+            )
+            .ConfigureAwait(false);
+        var pieces = await session
+            .ReadAsync(
+                $"select id, family, service_class from piece where state not in {Fragments.Retired}",
+                r => new ToDerive(
+                    r.Get<Guid>("id"),
+                    GearFamilies.Find(r.Get<string>("family"))!,
+                    Code.Parse<ServiceClass>(r.Get<string>("service_class")),
+                    null
+                )
+            )
+            .ConfigureAwait(false);
+        foreach (var chunk in pieces.Chunk(MostAtOnce))
+            await WriteAsync(session, chunk, site).ConfigureAwait(false);
+    }
+
+    private const int MostAtOnce = 5000;
+
+    /// <param name="State">Its new state; null: it stays.</param>
+    private sealed record ToDerive(Guid Id, GearFamily Family, ServiceClass Service, PieceState? State);
+
+    private static async Task WriteAsync(Session session, IReadOnlyCollection<ToDerive> pieces, Site site)
+    {
+        var ids = pieces.Select(p => p.Id).ToArray();
+        var trip = new Trip();
+        var inspections = trip.Ask(
+            InspectionsOf(ids),
+            r => InspectionFrom(r),
+            rows => rows.ToLookup(r => r.Piece, r => r.Inspection)
+        );
+        var kept = trip.Ask(
+            new NpgsqlBatchCommand(
+                """
+                select p.id, p.touched,
+                  (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as report,
+                  (select max(i.at at time zone (select time_zone from site))::date from issue i where i.piece_id = p.id) as last_out
+                from piece p where p.id = any($1)
+                """
+            ).Positional([ids]),
+            r =>
+                (
+                    Id: r.Get<Guid>("id"),
+                    Touched: r.ValueOrNull<DateOnly>("touched"),
+                    Report: r.ValueOrNull<DateOnly>("report"),
+                    LastOut: r.ValueOrNull<DateOnly>("last_out")
+                ),
+            rows => rows.ToDictionary(r => r.Id)
+        );
+        await session.AskAsync(trip).ConfigureAwait(false);
+        var derived = pieces
+            .Select(p =>
+            {
+                var (_, touched, report, lastOut) = kept.Value[p.Id];
+                var facts = new DerivedFacts(
+                    p.Family,
+                    p.Service,
+                    [.. inspections.Value[p.Id]],
+                    report,
+                    lastOut,
+                    touched
+                );
+                return (p.Id, p.State, Kept: Derived.Of(facts, site.Books));
+            })
+            .ToList();
+
+        // Without an act of its own a piece gets another version only where another answer stands.
+        await session
+            .WriteAsync(
+                """
+                update piece p
+                set state = coalesce(d.state, p.state), verdict = d.verdict, periodic_due = d.periodic, frequent_due = d.frequent,
+                  carried = d.carried, last_by = d.last_by, touched = d.touched, version = p.version + 1,
+                  open_holds = (
+                    select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = p.id and r.hold_id is null)
+                from unnest($1::uuid[], $2::text[], $3::text[], $4::date[], $5::date[], $6::boolean[], $7::uuid[], $8::date[])
+                  as d (id, state, verdict, periodic, frequent, carried, last_by, touched)
+                where p.id = d.id
+                  and (d.state is not null
+                    or (p.verdict, p.periodic_due, p.frequent_due, p.carried, p.last_by, p.touched)
+                      is distinct from (d.verdict, d.periodic, d.frequent, d.carried, d.last_by, d.touched))
+                """,
+                derived.Select(d => d.Id).ToArray(),
+                derived.Select(d => d.State is { } state ? Code.Of(state) : null).ToArray(),
+                derived.Select(d => d.Kept.Verdict is { } verdict ? Code.Of(verdict) : null).ToArray(),
+                derived.Select(d => d.Kept.Due.Periodic).ToArray(),
+                derived.Select(d => d.Kept.Due.Frequent).ToArray(),
+                derived.Select(d => d.Kept.IsCarried).ToArray(),
+                derived.Select(d => d.Kept.LastBy).ToArray(),
+                derived.Select(d => d.Kept.Touched).ToArray()
+            )
+            .ConfigureAwait(false);
+    }
+
+    private static NpgsqlBatchCommand InspectionsOf(Guid[] pieces) =>
+        new NpgsqlBatchCommand(
+            """
+            select piece_id, kind, verdict, counts_from, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by
+            from standing_inspection
+            where piece_id = any($1)
+            order by piece_id, counts_from, id
+            """
+        ).Positional([pieces]);
+
+    private static (Guid Piece, SignedInspection Inspection) InspectionFrom(NpgsqlDataReader r) =>
+        (
+            r.Get<Guid>("piece_id"),
+            new SignedInspection(
+                Code.Parse<InspectionKind>(r.Get<string>("kind")),
+                Code.Parse<VerdictKind>(r.Get<string>("verdict")),
+                r.Get<DateTimeOffset>("counts_from"),
+                r.Get<Guid>("signed_by")
+            )
+            {
+                IsCorrection = r.Get<bool>("correction"),
+                InspectedOn = r.Get<DateOnly>("inspected_on"),
+                NextBy = r.ValueOrNull<DateOnly>("next_by"),
+                MadeBy = r.ValueOrNull<Guid>("made_by"),
+            }
+        );
+}

@@ -1,0 +1,84 @@
+using Keralith.Core.Custody;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>Holds as they are put on and counted.</summary>
+internal static class Holding
+{
+    /// <summary>Open holds of a piece.</summary>
+    public const string Open =
+        "from hold h left join release r on r.hold_id = h.id where h.piece_id = $1 and r.hold_id is null";
+
+    /// <summary>Puts a hold on, and tells those who planned to lift with the piece.</summary>
+    /// <param name="id">The hold's id; null: a new one.</param>
+    /// <param name="inspection">The inspection that put it on; null: none did.</param>
+    public static async Task HoldAsync(
+        this Session session,
+        Guid piece,
+        NewHold hold,
+        Guid? id = null,
+        Guid? inspection = null
+    )
+    {
+        await session
+            .WriteAsync(
+                "insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)",
+                id ?? Guid.CreateVersion7(),
+                piece,
+                Code.Of(hold.Cause),
+                hold.Reason,
+                inspection,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
+        await session
+            .WriteAsync(
+                $"""
+                insert into notice (person_id, words, link, at)
+                select l.made_by, p.mark || ' on your lift "' || l.name || '" is on hold: ' || $2, '/lift/' || l.id, $3
+                from piece p
+                join lift l on l.marks @> array[p.mark]
+                where p.id = $1 and l.state in {Fragments.OpenLift} and not l.is_template
+                """,
+                piece,
+                hold.Reason,
+                session.Stamp.At
+            )
+            .ConfigureAwait(false);
+    }
+
+    /// <summary>A piece's open holds, as the rules of release see them.</summary>
+    public static Asked<List<OpenHold>> OpenHolds(Trip trip, Guid piece) =>
+        trip.All(
+            new NpgsqlBatchCommand($"select h.id, h.cause, h.placed_at {Open}").Positional(piece),
+            r => new OpenHold(
+                r.Get<Guid>("id"),
+                Code.Parse<HoldCause>(r.Get<string>("cause")),
+                r.Get<DateTimeOffset>("placed_at")
+            )
+        );
+
+    /// <summary>When the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
+    public static Asked<DateTimeOffset?> Newest(Trip trip, Guid piece) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                $"""
+                select case when max(h.placed_at) is not null
+                  then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at
+                {Open}
+                """
+            ).Positional(piece),
+            r => r.ValueOrNull<DateTimeOffset>("at"),
+            rows => rows[0]
+        );
+
+    /// <summary>When its identity was last proved and a new tag fitted; null: never.</summary>
+    public static Asked<DateTimeOffset?> Retagged(Trip trip, Guid piece) =>
+        trip.Ask(
+            new NpgsqlBatchCommand("select max(at) as at from retag where piece_id = $1").Positional(piece),
+            r => r.ValueOrNull<DateTimeOffset>("at"),
+            rows => rows[0]
+        );
+}

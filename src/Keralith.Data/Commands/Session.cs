@@ -1,0 +1,210 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+using Keralith.Core.Register;
+using Keralith.Core.Sites;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>
+/// One command: one connection, one transaction, once per client-made id, whole or not at all. It holds the site as it stands for as long as the command
+/// runs, locks what it changes before it reads it, asks Core, writes the outcome and appends the ledger. Nothing in it asks the pool again.
+/// </summary>
+internal sealed class Session
+{
+    /// <summary>Any number; the same for all: shared by commands, held alone by a change of how the site works.</summary>
+    private const long SiteLock = 0x73697465;
+
+    private readonly NpgsqlTransaction _transaction;
+    private Site? _site;
+
+    private Session(NpgsqlTransaction transaction, Stamp stamp, CancellationToken cancel)
+    {
+        _transaction = transaction;
+        Stamp = stamp;
+        Cancel = cancel;
+    }
+
+    public Stamp Stamp { get; }
+
+    public CancellationToken Cancel { get; }
+
+    /// <summary>The site, as nobody changes it while the command runs.</summary>
+    /// <exception cref="InvalidOperationException">It is not set up.</exception>
+    public Site Site =>
+        _site ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+
+    /// <summary>Who acts, with the site's day.</summary>
+    public Signer By =>
+        field ??= new(
+            Stamp.Actor.Id,
+            Stamp.Actor.Username,
+            Stamp.Actor.Name,
+            Stamp.Actor.Role,
+            Stamp.At,
+            Site.DayOf(Stamp.At)
+        );
+
+    /// <summary>Carries out a command.</summary>
+    /// <param name="work">The command; returns why it is refused, or null when it went well.</param>
+    public static Task<Checked<Recorded>> RunAsync(
+        Database database,
+        Stamp stamp,
+        Func<Session, Task<Refusal?>> work,
+        CancellationToken cancel
+    ) => RunAsync(database, stamp, "pg_advisory_xact_lock_shared", work, cancel);
+
+    /// <summary>Carries out a change of how the site works, with no other command under way.</summary>
+    public static Task<Checked<Recorded>> RunAloneAsync(
+        Database database,
+        Stamp stamp,
+        Func<Session, Task<Refusal?>> work,
+        CancellationToken cancel
+    ) => RunAsync(database, stamp, "pg_advisory_xact_lock", work, cancel);
+
+    private static async Task<Checked<Recorded>> RunAsync(
+        Database database,
+        Stamp stamp,
+        string siteLock,
+        Func<Session, Task<Refusal?>> work,
+        CancellationToken cancel
+    )
+    {
+        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
+        await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
+        var session = new Session(transaction, stamp, cancel);
+        if (!await session.BeginAsync(siteLock).ConfigureAwait(false))
+            return new Recorded(Repeated: true);
+        if (await work(session).ConfigureAwait(false) is { } refusal)
+            return refusal;
+        await transaction.CommitAsync(cancel).ConfigureAwait(false);
+        return new Recorded(Repeated: false);
+    }
+
+    /// <summary>Takes the site's lock and the submission's id, and reads the site behind the lock, in one trip.</summary>
+    /// <returns>False where this submission was recorded before.</returns>
+    private async Task<bool> BeginAsync(string siteLock)
+    {
+        var trip = new Trip();
+        trip.All(new NpgsqlBatchCommand($"select 1 from {siteLock}($1)").Positional(SiteLock), r => r.GetInt32(0));
+        var first = trip.All(
+            new NpgsqlBatchCommand(
+                "insert into submission (id, at) values ($1, $2) on conflict do nothing returning 1"
+            ).Positional(Stamp.Submission, Stamp.At),
+            r => r.GetInt32(0)
+        );
+        var site = SiteStore.Site(trip);
+        await AskAsync(trip).ConfigureAwait(false);
+        _site = site.Value;
+        return first.Value.Count > 0;
+    }
+
+    /// <summary>A command of this transaction.</summary>
+    public NpgsqlCommand Command(string sql) => _transaction.Command(sql);
+
+    /// <summary>Writes something.</summary>
+    /// <returns>How many rows it touched.</returns>
+    public Task<int> WriteAsync(string sql, params ReadOnlySpan<object?> values) =>
+        Command(sql).Positional(values).RunAsync(Cancel);
+
+    /// <summary>Reads rows.</summary>
+    public Task<List<T>> ReadAsync<T>(string sql, Func<NpgsqlDataReader, T> row, params ReadOnlySpan<object?> values) =>
+        Command(sql).Positional(values).ListAsync(row, Cancel);
+
+    /// <summary>Asks several questions in one round trip.</summary>
+    public Task AskAsync(Trip trip) => trip.MakeAsync(_transaction.Connection!, Cancel);
+
+    /// <summary>Asks one question.</summary>
+    public async Task<T> AskAsync<T>(Func<Trip, Asked<T>> ask)
+    {
+        var trip = new Trip();
+        var asked = ask(trip);
+        await AskAsync(trip).ConfigureAwait(false);
+        return asked.Value;
+    }
+
+    /// <summary>Begins a copy of many rows into a table.</summary>
+    public Task<NpgsqlBinaryImporter> CopyAsync(string sql) =>
+        _transaction.Connection!.BeginBinaryImportAsync(sql, Cancel);
+
+    /// <summary>The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others committed while this waited is seen.</summary>
+    /// <param name="beside">What else is asked behind the lock, on the same trip; null: nothing.</param>
+    public async Task<Piece?> LockAsync(Guid piece, Trip? beside = null) =>
+        (await LockAllAsync([piece], beside).ConfigureAwait(false)).FirstOrDefault();
+
+    /// <summary>Pieces, locked in one order by all, so that two selections never wait for each other; in that order.</summary>
+    public async Task<List<Piece>> LockAllAsync(IEnumerable<Guid> pieces, Trip? beside = null)
+    {
+        var wanted = pieces.Distinct().ToArray();
+        var trip = new Trip();
+        trip.All(
+            new NpgsqlBatchCommand("select 1 from piece where id = any($1) order by id for update").Positional([
+                wanted,
+            ]),
+            r => r.GetInt32(0)
+        );
+        var locked = trip.All(
+            new NpgsqlBatchCommand(
+                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id = any($1) order by p.id"
+            ).Positional([wanted]),
+            PieceRows.From
+        );
+        if (beside is not null)
+            trip.Add(beside);
+        await AskAsync(trip).ConfigureAwait(false);
+        return locked.Value;
+    }
+
+    /// <summary>One act on a piece: locks it, checks the version, asks Core, writes the outcome.</summary>
+    /// <param name="version">The version the act was made on; null for what anybody may do whatever has changed meanwhile.</param>
+    /// <param name="act">Reads what else bears on it, asks Core and writes the fact.</param>
+    public async Task<Refusal?> OnPieceAsync(
+        Guid piece,
+        int? version,
+        Func<Piece, Task<Checked<PieceOutcome>>> act,
+        Trip? beside = null
+    )
+    {
+        if (await LockAsync(piece, beside).ConfigureAwait(false) is not { } locked)
+            return Refusals.NoSuchPiece;
+        if (version is { } seen && locked.Version != seen)
+            return Refusals.PieceChanged;
+        return await ApplyAsync(locked, act).ConfigureAwait(false);
+    }
+
+    /// <summary>The same act on several pieces, all or none.</summary>
+    public async Task<Refusal?> OnPiecesAsync(
+        IReadOnlyCollection<Guid> pieces,
+        Func<Piece, Task<Checked<PieceOutcome>>> act
+    )
+    {
+        var locked = await LockAllAsync(pieces).ConfigureAwait(false);
+        if (locked.Count != pieces.Distinct().Count())
+            return Refusals.NoSuchPiece;
+        foreach (var piece in locked)
+        {
+            if (await ApplyAsync(piece, act).ConfigureAwait(false) is { } refusal)
+                return refusal;
+        }
+
+        return null;
+    }
+
+    /// <summary>Asks an act of a locked piece and writes its outcome: hold, what is kept on the piece, ledger.</summary>
+    private async Task<Refusal?> ApplyAsync(Piece piece, Func<Piece, Task<Checked<PieceOutcome>>> act)
+    {
+        var outcome = await act(piece).ConfigureAwait(false);
+        if (!outcome.Ok)
+            return outcome.Refusal;
+        if (outcome.Value.Hold is { } hold)
+            await this.HoldAsync(piece.Id, hold).ConfigureAwait(false);
+        await this.DeriveAsync(piece, outcome.Value.State).ConfigureAwait(false);
+        await LedgerAsync(outcome.Value.Record, piece.Mark).ConfigureAwait(false);
+        return null;
+    }
+
+    /// <summary>Appends one entry. Called last, so that appending is serial for as short as can be.</summary>
+    public Task LedgerAsync(LedgerRecord record, string subject) =>
+        LedgerStore.AppendAllAsync(this, [(subject, record)]);
+}
