@@ -24,7 +24,7 @@ add() { # add NAME PASSED FAILED ERRORS
 dotnet_tests() { # dotnet_tests NAME
   say "$1"
   local xml="$PWD/$results/$1.xml"
-  dotnet "tests/$1/bin/Release/net10.0/$1.dll" -xml "$xml" -noColor -noLogo || true
+  dotnet "tests/$1/bin/Release/net10.0/$1.dll" -result-xml "$xml" -noColor -noLogo || true
   local head
   head=$(grep -o '<assembly [^>]*>' "$xml" 2>/dev/null | head -1 || true)
   add "$1" "$(attribute passed "$head")" "$(attribute failed "$head")" "$(attribute errors "$head")"
@@ -50,8 +50,11 @@ say "building"
 quietly "building" dotnet build Keralith.slnx -c Release
 if [ "$part" = all ]; then
   say "checking the format"
-  if dotnet format Keralith.slnx --verify-no-changes --no-restore >"$log" 2>&1; then passed=$((passed + 1)); else
-    say "the format is off; dotnet format mends it:"; head -20 "$log" >&2; failed=$((failed + 1))
+  quietly "restoring the formatter" dotnet tool restore
+  if dotnet csharpier check . >"$log" 2>&1 && dotnet format style Keralith.slnx --verify-no-changes --no-restore >>"$log" 2>&1; then
+    passed=$((passed + 1))
+  else
+    say "the format is off; dotnet csharpier format . and dotnet format style mend it:"; head -20 "$log" >&2; failed=$((failed + 1))
   fi
 fi
 if [ "$part" = core ] || [ "$part" = all ]; then dotnet_tests Core.Tests; fi

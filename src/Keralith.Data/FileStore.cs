@@ -161,7 +161,7 @@ public sealed class FileStore(Database database)
                     )
                     .ConfigureAwait(false);
                 if (piece.Count == 0)
-                    return Refusals.DraftClosed;
+                    return Refusals.DraftTakesNoPictures;
                 var taken = await session
                     .ReadAsync("select count(*)::int from draft_photo where draft_id = $1", r => r.GetInt32(0), draft)
                     .ConfigureAwait(false);

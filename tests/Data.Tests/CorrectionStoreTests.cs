@@ -236,6 +236,7 @@ public class CorrectionStoreTests
             first,
             (await yard.Inspections.OpenAsync(piece, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Value
         );
+        yard.Now = yard.Now.AddDays(2);
         Assert.Contains(
             "seen by then",
             (

@@ -289,6 +289,7 @@ public class LiftStoreTests
             ["piece-1-place"] = "leg-1",
             ["piece-2-mark"] = mark,
             ["piece-2-place"] = "leg-1",
+            ["piece-2-pull"] = "0",
         };
         foreach (var (field, value) in typed)
             fields[field] = value;

@@ -471,6 +471,7 @@ public class LoopTests
         );
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(VerdictKind.Watch, piece.Verdict);
+        yard.Now = yard.Now.AddDays(1);
         Yard.Must(await yard.Signing.SignCleanCheckAsync(piece, new(2026, 3, 3), yard.Stamp("crew"), Cancel));
         Assert.Equal(VerdictKind.Watch, (await yard.FindAsync("HM-0001")).Verdict);
         Assert.Equal(new DateOnly(2027, 3, 2), (await yard.FindAsync("HM-0001")).PeriodicDue);

@@ -271,8 +271,5 @@ public class KillTests
                 // Gone already.
             }
         }
-
-        // As after a power cut nothing of that number runs: where nobody reaps it, its husk would pass for a running server.
-        File.Delete(Path.Combine(folder, "data", "postmaster.pid"));
     }
 }

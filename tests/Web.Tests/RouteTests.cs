@@ -95,7 +95,7 @@ public class RouteTests
         ["/piece/HM-0001/check"] = "crew stores inspector qualified",
         ["/register/new"] = "stores inspector qualified admin",
         ["/piece/HM-0001/edit"] = "stores inspector qualified admin",
-        ["/piece/HM-0001/yard?handler=Move"] = "crew stores trainee inspector qualified admin",
+        ["/piece/HM-0001/yard?handler=Move"] = "crew stores inspector qualified admin",
         ["/piece/HM-0001/yard?handler=Lost"] = "crew stores trainee inspector qualified admin",
         ["/piece/HM-0001/files"] = "stores trainee inspector qualified admin",
         ["/register/import"] = "stores inspector qualified admin",

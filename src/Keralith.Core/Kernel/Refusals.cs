@@ -44,6 +44,10 @@ public static class Refusals
     public static Refusal DraftClosed { get; } =
         Refusal.NotFound("This inspection is signed or was thrown away; it takes no more answers.");
 
+    /// <summary>The draft takes no more pictures.</summary>
+    public static Refusal DraftTakesNoPictures { get; } =
+        Refusal.NotFound("This inspection is signed or was thrown away; it takes no more pictures.");
+
     /// <summary>The record was corrected or withdrawn by somebody else.</summary>
     public static Refusal CorrectedAlready { get; } =
         Refusal.Conflict("This record was corrected or withdrawn already: look at what stands in its place.");

@@ -35,7 +35,8 @@ public sealed class LocalCluster
 
     /// <summary>Starts the cluster kept in a folder, making it first if need be. Safe to call while it runs.</summary>
     /// <exception cref="InvalidOperationException">PostgreSQL is not installed, or did not start; the message says what to do.</exception>
-    public static LocalCluster Start(string folder)
+    /// <param name="settings">Further settings of the server as <c>name=value</c>, such as those that trade durability for speed in tests.</param>
+    public static LocalCluster Start(string folder, params IReadOnlyList<string> settings)
     {
         var binaries = FindBinaries()
             ?? throw new InvalidOperationException(
@@ -44,7 +45,7 @@ public sealed class LocalCluster
         var runAs = Environment.UserName == "root" ? "postgres" : null;
         var cluster = new LocalCluster(Reachable(Path.GetFullPath(folder), runAs), binaries, runAs);
         cluster.Prepare();
-        cluster.Launch();
+        cluster.Launch(settings);
         return cluster;
     }
 
@@ -95,12 +96,88 @@ public sealed class LocalCluster
         await SayAsync(connection, $"drop database if exists \"{database}\" with (force)").ConfigureAwait(false);
     }
 
-    /// <summary>Stops the server, if this call started it.</summary>
+    /// <summary>Stops the server, if this call started it and it still runs.</summary>
     public void Stop()
     {
-        if (Started)
-            Run("pg_ctl", "-D", Data, "-m", "fast", "-w", "stop");
+        if (Started && IsThere())
+            StopNow();
         Started = false;
+    }
+
+    /// <summary>Stops the server; one that went down by itself in this moment is stopped too.</summary>
+    private void StopNow()
+    {
+        try
+        {
+            Run("pg_ctl", "-D", Data, "-m", "fast", "-w", "stop");
+        }
+        catch (InvalidOperationException) when (!IsThere())
+        {
+            // It was killed, or went down by itself, while it was being stopped: there is nothing left to stop.
+        }
+    }
+
+    /// <summary>Whether the server's process is there: a file it left behind when it was killed does not count.</summary>
+    private bool IsThere()
+    {
+        try
+        {
+            return int.TryParse(File.ReadLines(Path.Combine(Data, "postmaster.pid")).FirstOrDefault(), out var process)
+                && Runs(process);
+        }
+        catch (IOException)
+        {
+            // No file, or gone while it was read.
+            return false;
+        }
+    }
+
+    /// <summary>
+    /// A server that was killed and that nobody reaped keeps its number, and a new one would take it for running. Its lock is taken off once none of its
+    /// own processes works in the folder any more.
+    /// </summary>
+    private void ForgetHusk()
+    {
+        var file = Path.Combine(Data, "postmaster.pid");
+        if (!File.Exists(file) || IsThere())
+            return;
+        for (var tries = 0; tries < 200 && WorksHere(); tries++)
+            Thread.Sleep(50);
+        if (!WorksHere())
+            File.Delete(file);
+    }
+
+    /// <summary>Whether any process has the data folder for its own.</summary>
+    private bool WorksHere() =>
+        Directory
+            .GetDirectories("/proc")
+            .Any(process =>
+            {
+                try
+                {
+                    return int.TryParse(Path.GetFileName(process), out var number)
+                        && new FileInfo(Path.Combine(process, "cwd")).LinkTarget == Data
+                        && Runs(number);
+                }
+                catch (Exception e) when (e is IOException or UnauthorizedAccessException)
+                {
+                    // Gone while it was looked at, or somebody else's.
+                    return false;
+                }
+            });
+
+    /// <summary>Whether a process runs; one that ended and that nobody reaped does not.</summary>
+    private static bool Runs(int process)
+    {
+        try
+        {
+            var stat = File.ReadAllText($"/proc/{process}/stat");
+            return stat[(stat.LastIndexOf(')') + 2)..][0] is not ('Z' or 'X');
+        }
+        catch (IOException)
+        {
+            return false;
+        }
     }
 
     /// <summary>A loopback port nobody listens on: the wished one if free, else any.</summary>
@@ -193,7 +270,7 @@ public sealed class LocalCluster
         );
     }
 
-    private void Launch()
+    private void Launch(IReadOnlyList<string> settings)
     {
         if (RunningPort() is { } running)
         {
@@ -201,9 +278,18 @@ public sealed class LocalCluster
             return;
         }
 
+        ForgetHusk();
         _port = FreePort(0);
-        var options =
-            $"-p {_port} -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c synchronous_commit=on -c max_connections=120 -c jit=off";
+        string[] all =
+        [
+            "listen_addresses=127.0.0.1",
+            "unix_socket_directories=''",
+            "synchronous_commit=on",
+            "max_connections=120",
+            "jit=off",
+            .. settings,
+        ];
+        var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
         Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
         Started = true;
     }
@@ -218,7 +304,7 @@ public sealed class LocalCluster
             lines.Length < 4
             || !int.TryParse(lines[0], out var pid)
             || !int.TryParse(lines[3], out var port)
-            || !Directory.Exists($"/proc/{pid}")
+            || !Runs(pid)
         )
             return null;
         using var probe = new TcpClient();
