@@ -61,7 +61,7 @@ public sealed class SettingsStore(Database database)
         );
 
     /// <summary>Sets a limit of the site or a maker; an empty figure withdraws it.</summary>
-    public Task<Checked<Recorded>> SetLimitAsync(LimitEntry given, Stamp stamp, CancellationToken cancel) =>
+    public Task<Checked<Recorded>> SetLimitAsync(EnteredLimit given, Stamp stamp, CancellationToken cancel) =>
         Session.RunAloneAsync(
             database,
             stamp,

@@ -194,7 +194,7 @@ public sealed class SigningStore(Database database)
                 .Distinct()
                 .Select(i => $"{i.Name}, +/- {i.Uncertainty}, calibrated to {i.CalibrationDue:yyyy-MM-dd}");
             return new(
-                CaseWriter.Write(facts.Case),
+                CaseWriter.Write(outcome.Case),
                 VerdictWriter.Write(outcome.Verdict),
                 facts
                     .Answers.Where(a => !string.IsNullOrWhiteSpace(a.Note))
@@ -208,7 +208,7 @@ public sealed class SigningStore(Database database)
                     site.Books.Where(b => site.Editions.ContainsKey(b.Id))
                         .ToDictionary(b => b.Id, b => site.Editions[b.Id])
                 ),
-                wrong is null ? MinutesOf(open, facts.Given) : null,
+                wrong is null ? MinutesOf(open, [.. facts.Given]) : null,
                 facts.Given.Select(a => a.Part).Distinct().Count()
             );
         }

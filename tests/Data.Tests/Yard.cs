@@ -40,9 +40,21 @@ internal sealed class Yard : IAsyncDisposable
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public static async Task<Yard> OpenAsync() => new(new Database(await TestDatabases.CreateAsync()));
+    /// <param name="connections">How many connections its pool has; null: as many as are wanted.</param>
+    public static async Task<Yard> OpenAsync(int? connections = null)
+    {
+        var at = new Npgsql.NpgsqlConnectionStringBuilder(await TestDatabases.CreateAsync());
+        if (connections is { } most)
+            (at.MaxPoolSize, at.Timeout) = (most, 20);
+        return new(new Database(at.ConnectionString));
+    }
 
-    public Stamp Stamp(string who) => new(Seed.People[who], Now += TimeSpan.FromMinutes(1), Guid.NewGuid());
+    public Stamp Stamp(string who)
+    {
+        // Several hands at once: each gets a moment of its own.
+        lock (this)
+            return new(Seed.People[who], Now += TimeSpan.FromMinutes(1), Guid.NewGuid());
+    }
 
     public async Task<Piece> RegisterAsync(Dictionary<string, string> fields)
     {

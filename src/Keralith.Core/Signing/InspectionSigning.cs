@@ -45,10 +45,10 @@ public sealed record SigningFacts
     public Corrects? Corrects { get; init; }
 
     /// <summary>Its answers that say something.</summary>
-    public IReadOnlyList<DraftAnswer> Given => field ??= [.. Answers.Where(a => a.IsGiven)];
+    public IEnumerable<DraftAnswer> Given => Answers.Where(a => a.IsGiven);
 
     /// <summary>The case they make.</summary>
-    public Case Case => field ??= DraftCase.Of(Piece, Kind, Site, Answers, Baselines);
+    public Case ToCase() => DraftCase.Of(Piece, Kind, Site, Answers, Baselines);
 }
 
 /// <summary>What is signed, as it was read.</summary>
@@ -64,6 +64,7 @@ public sealed record SignatureRead(int Version, DateOnly? InspectedOn)
 }
 
 /// <summary>What a signature comes to.</summary>
+/// <param name="Case">The case that was judged.</param>
 /// <param name="Verdict">What the rules come to.</param>
 /// <param name="SignedAs">What is signed: that, or stricter.</param>
 /// <param name="Stricter">Why it is stricter; null where it is not.</param>
@@ -72,6 +73,7 @@ public sealed record SignatureRead(int Version, DateOnly? InspectedOn)
 /// <param name="State">The piece's state from now on.</param>
 /// <param name="Hold">The hold it puts on; null: none.</param>
 public sealed record SigningOutcome(
+    Case Case,
     Verdict Verdict,
     VerdictKind SignedAs,
     string? Stricter,
@@ -102,10 +104,11 @@ public static class InspectionSigning
             return InTheFuture;
         if (facts.Corrects is { IsSuperseded: true })
             return Refusals.CorrectedAlready;
-        if (RefusalOfStrangers(facts) is { } strangers)
+        var @case = facts.ToCase();
+        if (RefusalOfStrangers(@case, facts.Given) is { } strangers)
             return strangers;
 
-        var verdict = Judge.Of(facts.Case, facts.Site.WatchShare);
+        var verdict = Judge.Of(@case, facts.Site.WatchShare);
         var instruments = facts.Given.Select(a => a.Instrument).OfType<Instrument>().Distinct();
         var chosen = read.With.Of(verdict.Kind, facts.Kind.IsFull(), instruments, inspectedOn);
         if (!chosen.Ok)
@@ -130,13 +133,14 @@ public static class InspectionSigning
             return new Refusal("The next inspection may be set earlier than the interval allows, never later.");
         var stricter = signedAs == verdict.Kind ? null : read.With.Reasons;
         return new SigningOutcome(
+            @case,
             verdict,
             signedAs,
             stricter,
             inspectedOn,
             Correction.NextBy(facts.Corrects?.NextBy, read.NextBy),
             state.Value,
-            HoldOf(facts, verdict, signedAs, stricter)
+            HoldOf(facts, @case, verdict, signedAs, stricter)
         );
     }
 
@@ -151,24 +155,23 @@ public static class InspectionSigning
             return InTheFuture;
         if (facts.Piece.State.IsRetired())
             return new Refusal("This piece is retired; nothing more can be recorded on it.");
-        var verdict = Judge.Of(facts.Case, facts.Site.WatchShare);
+        var @case = facts.ToCase();
+        var verdict = Judge.Of(@case, facts.Site.WatchShare);
         if (verdict.Kind == VerdictKind.Incomplete)
             return NotComplete;
         if (!verdict.Kind.Stops())
-            return new SigningOutcome(verdict, verdict.Kind, null, day, null, facts.Piece.State, null);
+            return new SigningOutcome(@case, verdict, verdict.Kind, null, day, null, facts.Piece.State, null);
         var held = PieceLife.AfterHold(facts.Piece.State);
         return held.Ok
             ? new SigningOutcome(
+                @case,
                 verdict,
                 verdict.Kind,
                 null,
                 day,
                 null,
                 held.Value,
-                new(
-                    HoldCause.Doubt,
-                    $"Found by {by.Name}, not countersigned yet: {Findings.InOneLine(facts.Case, verdict)}"
-                )
+                new(HoldCause.Doubt, $"Found by {by.Name}, not countersigned yet: {Findings.InOneLine(@case, verdict)}")
             )
             : held.Refusal!;
     }
@@ -210,8 +213,8 @@ public static class InspectionSigning
     }
 
     /// <summary>Answers to parts or questions the piece no longer has: it was changed since.</summary>
-    private static Refusal? RefusalOfStrangers(SigningFacts facts) =>
-        facts.Case.Answers.DistinctBy(a => (a.Part, a.Criterion)).Count() == facts.Given.Count
+    private static Refusal? RefusalOfStrangers(Case @case, IEnumerable<DraftAnswer> given) =>
+        @case.Answers.DistinctBy(a => (a.Part, a.Criterion)).Count() == given.Count()
             ? null
             : new Refusal(
                 "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again."
@@ -226,8 +229,14 @@ public static class InspectionSigning
                 .After(inspectedOn);
 
     /// <summary>The hold a signature puts on. One that the corrected record put on for the same cause holds still.</summary>
-    private static NewHold? HoldOf(SigningFacts facts, Verdict verdict, VerdictKind signedAs, string? stricter) =>
+    private static NewHold? HoldOf(
+        SigningFacts facts,
+        Case @case,
+        Verdict verdict,
+        VerdictKind signedAs,
+        string? stricter
+    ) =>
         HoldRules.CauseOf(verdict, signedAs) is { } cause && facts.Corrects?.OpenHold != cause
-            ? new(cause, stricter ?? Findings.InOneLine(facts.Case, verdict))
+            ? new(cause, stricter ?? Findings.InOneLine(@case, verdict))
             : null;
 }

@@ -35,7 +35,7 @@ public sealed record SiteChange(
 /// <param name="Criterion">The measure or count.</param>
 /// <param name="Figure">As written; empty withdraws it.</param>
 /// <param name="Reason">Why, or where the figure stands.</param>
-public sealed record LimitEntry(
+public sealed record EnteredLimit(
     LimitOwner Owner,
     string Maker,
     string Model,
@@ -74,7 +74,7 @@ public static class SiteActs
 
     /// <summary>Reads a limit as it is to be kept.</summary>
     /// <param name="books">The books the site works to.</param>
-    public static Checked<LimitEntry> SetLimit(LimitEntry given, IReadOnlyList<RuleBook> books, Signer by)
+    public static Checked<EnteredLimit> SetLimit(EnteredLimit given, IReadOnlyList<RuleBook> books, Signer by)
     {
         var entry = given with
         {

@@ -9,6 +9,7 @@ const TYPING_MS = 350;
 export function inspectPart() {
   return {
     state: "Every answer is kept as you give it.",
+    said: 0,
     scripted: true,
     waiting: false,
     timers: new Map(),
@@ -107,6 +108,7 @@ export function inspectPart() {
       clearTimeout(this.retry);
       const pending = this.pending();
       const sent = Object.entries(pending);
+      const said = this.said;
       try {
         for (const [key, answer] of sent) {
           const response = await fetch(this.form.dataset.answerUrl, {
@@ -128,7 +130,8 @@ export function inspectPart() {
             this.keep(now);
           }
         }
-        this.say(sent.length ? "Kept in the draft." : this.state, false);
+        // What was said meanwhile, as of a picture that is none, stays to be read.
+        if (this.said === said) this.say(sent.length ? "Kept in the draft." : this.state, false);
       } catch {
         this.say("Not sent yet: kept on this device, sent as soon as the server answers.", true);
         this.retry = setTimeout(() => this.flush(), RETRY_MS);
@@ -155,6 +158,7 @@ export function inspectPart() {
     },
 
     say(words, waiting) {
+      this.said += 1;
       this.state = words;
       this.waiting = waiting;
     },
