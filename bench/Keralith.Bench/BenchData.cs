@@ -5,7 +5,10 @@ using Keralith.Testing;
 
 namespace Keralith.Bench;
 
-/// <summary>A register of a chosen size, the same every time: one piece of each family is registered as the product does it, the rest are made from those by PostgreSQL.</summary>
+/// <summary>
+/// A register of a chosen size, the same every time: one piece of each family is registered as the product does it, the
+/// rest are made from those by PostgreSQL.
+/// </summary>
 internal static class BenchData
 {
     /// <summary>Pieces a store holds.</summary>

@@ -66,7 +66,10 @@ public class JudgementBenchmarks
         return written;
     }
 
-    /// <summary>An arrangement of four legs to known points, read from its co-ordinates and worked out: each leg with a sling and a shackle, by two books.</summary>
+    /// <summary>
+    /// An arrangement of four legs to known points, read from its co-ordinates and worked out: each leg with a sling
+    /// and a shackle, by two books.
+    /// </summary>
     [Benchmark]
     public LiftOutcome FourLegsToPoints()
     {

@@ -17,7 +17,10 @@ using Microsoft.Extensions.Logging;
 
 namespace Keralith.Bench;
 
-/// <summary>How fast the pages answer over HTTP on loopback, each asked in turn with a bare page over one query of the same shape.</summary>
+/// <summary>
+/// How fast the pages answer over HTTP on loopback, each asked in turn with a bare page over one query of the same
+/// shape.
+/// </summary>
 internal sealed class PageBenchmarks
 {
     private const double MedianTarget = 1.5;
@@ -91,7 +94,7 @@ internal sealed class PageBenchmarks
             }
         );
         builder.Logging.ClearProviders();
-        WebHost.AddServices(builder.Services, connectionString);
+        WebHost.AddServices(builder.Services, connectionString, TimeProvider.System);
         builder.Services.AddRazorPages().AddApplicationPart(typeof(PageBenchmarks).Assembly);
         await using var app = builder.Build();
         app.Urls.Add("http://127.0.0.1:0");
@@ -279,7 +282,10 @@ internal sealed class PageBenchmarks
         await cluster.DropDatabaseAsync(name);
     }
 
-    /// <summary>What the built application holds, in a process of its own, after fifty people have asked at once for pieces, searches, the due list and a full store's wall; and how soon it shows its first page.</summary>
+    /// <summary>
+    /// What the built application holds, in a process of its own, after fifty people have asked at once for pieces,
+    /// searches, the due list and a full store's wall; and how soon it shows its first page.
+    /// </summary>
     private async Task UsersAsync(string connectionString, int size)
     {
         if (Environment.GetEnvironmentVariable("KERALITH_CLI") is not { } program)

@@ -139,7 +139,9 @@ public sealed class CorrectionStore(Database database)
         await session.AskAsync(trip).ConfigureAwait(false);
     }
 
-    /// <summary>Withdraws a record: it counts for nothing from now on. A full inspection withdrawn puts the piece on hold.</summary>
+    /// <summary>
+    /// Withdraws a record: it counts for nothing from now on. A full inspection withdrawn puts the piece on hold.
+    /// </summary>
     public Task<Checked<Recorded>> WithdrawAsync(Guid record, string? why, Stamp stamp, CancellationToken cancel) =>
         Session.RunAsync(
             database,

@@ -35,7 +35,10 @@ public sealed class CustodyStore(Database database)
 {
     private const string HoldColumns = """
         select h.id, h.piece_id, h.cause, h.reason, h.inspection_id, h.placed_at, p.name as placed_by, r.released_at, q.name as released_by, r.reason as release_reason
-        from hold h join person p on p.id = h.placed_by left join release r on r.hold_id = h.id left join person q on q.id = r.released_by
+        from hold h
+        join person p on p.id = h.placed_by
+        left join release r on r.hold_id = h.id
+        left join person q on q.id = r.released_by
         """;
 
     /// <summary>All holds of a piece, newest first.</summary>
@@ -54,7 +57,9 @@ public sealed class CustodyStore(Database database)
         database
             .Command(
                 $"""
-                {HoldColumns} where r.hold_id is null and h.piece_id in (select id from piece where state = 'held') order by h.placed_at
+                {HoldColumns}
+                where r.hold_id is null and h.piece_id in (select id from piece where state = 'held')
+                order by h.placed_at
                 """
             )
             .ListAsync(Hold, cancel);
@@ -163,7 +168,10 @@ public sealed class CustodyStore(Database database)
             cancel
         );
 
-    /// <summary>Records that the identity was proved and a new tag fitted. Its transcription begins as the old one's, which stays readable.</summary>
+    /// <summary>
+    /// Records that the identity was proved and a new tag fitted. Its transcription begins as the old one's, which
+    /// stays readable.
+    /// </summary>
     public Task<Checked<Recorded>> RetagAsync(
         Guid piece,
         int version,

@@ -16,7 +16,8 @@ public sealed class Database : IAsyncDisposable
         ConnectionString = connectionString;
         var source = new NpgsqlDataSourceBuilder(connectionString);
 
-        // What is asked again and again is parsed and planned once a connection. Nothing is left on a connection that would have to be cleared before
+        // What is asked again and again is parsed and planned once a connection. Nothing is left on a connection that
+        // would have to be cleared before
         // the next asks: settings and locks end with their transaction.
         (
             source.ConnectionStringBuilder.MaxAutoPrepare,

@@ -29,7 +29,9 @@ public sealed record DueList(
     IReadOnlyList<WeekLoad> Weeks
 );
 
-/// <summary>What runs out when: the list to work by, the load of the weeks to come, and the address calendars read it from.</summary>
+/// <summary>
+/// What runs out when: the list to work by, the load of the weeks to come, and the address calendars read it from.
+/// </summary>
 public sealed class DueStore(Database database)
 {
     /// <summary>Weeks looked ahead.</summary>
@@ -95,7 +97,9 @@ public sealed class DueStore(Database database)
                 from (select p.id from piece p join store s on s.id = p.store_id {(
                     query.By is null ? string.Empty : LastBy
                 )} where {asked} order by p.due_on, s.position, p.peg, p.mark limit {Most}) page
-                join piece p on p.id = page.id join store s on s.id = p.store_id {LastBy} order by p.due_on, s.position, p.peg, p.mark
+                join piece p on p.id = page.id
+                join store s on s.id = p.store_id {LastBy}
+                order by p.due_on, s.position, p.peg, p.mark
                 """
             ).Positional(asked.Values),
             r => new DuePiece(PieceRows.From(r), r.TextOrNull("last_by"))
@@ -169,7 +173,12 @@ public sealed class DueStore(Database database)
         database
             .Command(
                 $"""
-                select p.due_on as day, s.name, array_agg(p.mark order by p.mark) as marks from piece p join store s on s.id = p.store_id where p.due_on <= $1 and {Kept} group by 1, 2 order by 1, 2 limit 2000
+                select p.due_on as day, s.name, array_agg(p.mark order by p.mark) as marks
+                from piece p
+                join store s on s.id = p.store_id
+                where p.due_on <= $1 and {Kept}
+                group by 1, 2
+                order by 1, 2 limit 2000
                 """
             )
             .Positional(until)

@@ -14,7 +14,9 @@ public sealed record EventRow(
     IReadOnlyList<string> Marks
 );
 
-/// <summary>Events: everything that was there is held in one go, until an inspection after it and a qualified person let it go.</summary>
+/// <summary>
+/// Events: everything that was there is held in one go, until an inspection after it and a qualified person let it go.
+/// </summary>
 public sealed class EventStore(Database database)
 {
     /// <summary>The events of a piece, newest first.</summary>
@@ -27,7 +29,11 @@ public sealed class EventStore(Database database)
             new NpgsqlBatchCommand(
                 """
                 select e.id, e.kind, e.happened, e.what, w.name, array(select p.mark from gear_event_piece o join piece p on p.id = o.piece_id where o.event_id = e.id order by p.mark) as marks
-                from gear_event e join gear_event_piece x on x.event_id = e.id join person w on w.id = e.by_person where x.piece_id = $1 order by e.happened desc, e.at desc limit 20
+                from gear_event e
+                join gear_event_piece x on x.event_id = e.id
+                join person w on w.id = e.by_person
+                where x.piece_id = $1
+                order by e.happened desc, e.at desc limit 20
                 """
             ).Positional(piece),
             r => new EventRow(

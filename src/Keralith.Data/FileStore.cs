@@ -76,7 +76,11 @@ public sealed class FileStore(Database database)
             new NpgsqlBatchCommand(
                 """
                 select a.id, a.kind, a.title, a.dated, a.media_type, length(a.bytes), a.small is not null, a.at, w.name
-                from piece_attachment pa join attachment a on a.id = pa.attachment_id join person w on w.id = a.by_person where pa.piece_id = $1 order by a.at desc
+                from piece_attachment pa
+                join attachment a on a.id = pa.attachment_id
+                join person w on w.id = a.by_person
+                where pa.piece_id = $1
+                order by a.at desc
                 """
             ).Positional(piece),
             r => new FileRow(
@@ -197,7 +201,8 @@ public sealed class FileStore(Database database)
         database
             .Command(
                 """
-                select p.attachment_id, p.part, p.criterion from (select * from draft_photo where draft_id = $1 union all select * from inspection_photo where inspection_id = $1) p
+                select p.attachment_id, p.part, p.criterion
+                from (select * from draft_photo where draft_id = $1 union all select * from inspection_photo where inspection_id = $1) p
                 join attachment a on a.id = p.attachment_id order by a.at
                 """
             )
@@ -262,7 +267,9 @@ public sealed class FileStore(Database database)
             .ConfigureAwait(false);
     }
 
-    /// <summary>Accepts the reports of gear taken over: in service until the report runs out, or its first inspection here.</summary>
+    /// <summary>
+    /// Accepts the reports of gear taken over: in service until the report runs out, or its first inspection here.
+    /// </summary>
     public Task<Checked<Recorded>> AcceptReportsAsync(
         IReadOnlyCollection<Guid> pieces,
         Stamp stamp,

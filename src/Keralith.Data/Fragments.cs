@@ -4,7 +4,10 @@ using Keralith.Core.Lifts;
 
 namespace Keralith.Data;
 
-/// <summary>What SQL may know of the rules: lists of codes, made from Core's own definitions. SQL narrows with them; it never decides.</summary>
+/// <summary>
+/// What SQL may know of the rules: lists of codes, made from Core's own definitions. SQL narrows with them; it never
+/// decides.
+/// </summary>
 internal static class Fragments
 {
     /// <summary>The codes of retired states, as a list in parentheses.</summary>

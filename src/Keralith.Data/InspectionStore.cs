@@ -125,7 +125,11 @@ public sealed class InspectionStore(Database database)
                (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
                (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by,
                d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_from as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
-        from draft d join piece p on p.id = d.piece_id join person a on a.id = d.started_by join person b on b.id = d.saved_by left join inspection c on c.id = d.corrects
+        from draft d
+        join piece p on p.id = d.piece_id
+        join person a on a.id = d.started_by
+        join person b on b.id = d.saved_by
+        left join inspection c on c.id = d.corrects
         """;
 
     /// <param name="verdict">The judgement in full, or null.</param>
@@ -134,7 +138,10 @@ public sealed class InspectionStore(Database database)
             select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
                    (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
                    f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
-            from inspection i join person w on w.id = i.signed_by left join supersession s on s.inspection_id = i.id left join supersession f on f.became = i.id
+            from inspection i
+            join person w on w.id = i.signed_by
+            left join supersession s on s.inspection_id = i.id
+            left join supersession f on f.became = i.id
             """;
 
     public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) =>
@@ -211,7 +218,9 @@ public sealed class InspectionStore(Database database)
         database
             .Command(
                 """
-                select i.piece_id, i.id, i.inspected_on, w.name from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
+                select i.piece_id, i.id, i.inspected_on, w.name
+                from standing_inspection i
+                join person w on w.id = coalesce(i.made_by, i.signed_by)
                 where i.piece_id = any($1) and i.inspected_on between $2 and $3 order by i.inspected_on
                 """
             )
@@ -278,7 +287,10 @@ public sealed class InspectionStore(Database database)
         return opened.Ok ? draft : opened.Refusal!;
     }
 
-    /// <summary>Keeps answers in the draft. Each must have been read as an answer before; one without answer, figure or note is taken back.</summary>
+    /// <summary>
+    /// Keeps answers in the draft. Each must have been read as an answer before; one without answer, figure or note is
+    /// taken back.
+    /// </summary>
     /// <returns>The draft's new version, or why it could not be kept.</returns>
     public async Task<Checked<int>> SaveAsync(
         Guid draft,
@@ -374,7 +386,9 @@ public sealed class InspectionStore(Database database)
     public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) =>
         database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
 
-    /// <summary>Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.</summary>
+    /// <summary>
+    /// Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.
+    /// </summary>
     private static async Task SeedTagAsync(Session session, Guid draft, Piece piece, InspectionKind kind)
     {
         if (!kind.IsFull())

@@ -2,7 +2,10 @@ using System.Collections.Concurrent;
 
 namespace Keralith.Data;
 
-/// <summary>Counts by what was asked. They hold for as long as the ledger has not grown: whatever changes a piece is written there in the same transaction.</summary>
+/// <summary>
+/// Counts by what was asked. They hold for as long as the ledger has not grown: whatever changes a piece is written
+/// there in the same transaction.
+/// </summary>
 /// <typeparam name="T">What is kept.</typeparam>
 internal sealed class KeptCounts<T>
     where T : class

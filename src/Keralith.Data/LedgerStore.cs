@@ -72,7 +72,10 @@ public sealed class LedgerStore(Database database)
         return (before?.Number ?? 0, null);
     }
 
-    /// <summary>Appends records, in their order, in the transaction that makes them. Called last, so that appending is serial for as short as can be.</summary>
+    /// <summary>
+    /// Appends records, in their order, in the transaction that makes them. Called last, so that appending is serial
+    /// for as short as can be.
+    /// </summary>
     internal static async Task AppendAllAsync(
         Session session,
         IReadOnlyCollection<(string Subject, LedgerRecord Record)> records
@@ -104,7 +107,9 @@ public sealed class LedgerStore(Database database)
         await rows.CompleteAsync(session.Cancel).ConfigureAwait(false);
     }
 
-    /// <summary>The number and hash of the last entry, behind the lock under which entries are appended one after the other.</summary>
+    /// <summary>
+    /// The number and hash of the last entry, behind the lock under which entries are appended one after the other.
+    /// </summary>
     private static async Task<(long Number, byte[] Hash)> LastAsync(Session session)
     {
         var trip = new Trip();

@@ -64,7 +64,11 @@ public sealed class LiftStore(Database database)
         database
             .Command(
                 """
-                select r.kind, r.lift_version, r.data::text as data, r.at, w.name from lift_record r join person w on w.id = r.by_person where r.lift_id = $1 order by r.at desc, r.id desc
+                select r.kind, r.lift_version, r.data::text as data, r.at, w.name
+                from lift_record r
+                join person w on w.id = r.by_person
+                where r.lift_id = $1
+                order by r.at desc, r.id desc
                 """
             )
             .Positional(lift)
@@ -128,7 +132,9 @@ public sealed class LiftStore(Database database)
             cancel
         );
 
-    /// <summary>Keeps what is typed of a lift. What was checked or signed on an earlier version holds for that version alone.</summary>
+    /// <summary>
+    /// Keeps what is typed of a lift. What was checked or signed on an earlier version holds for that version alone.
+    /// </summary>
     /// <returns>The new version, or why not.</returns>
     public async Task<Checked<int>> SaveAsync(
         Guid id,
@@ -179,7 +185,10 @@ public sealed class LiftStore(Database database)
         return saved.Ok ? version + 1 : saved.Refusal!;
     }
 
-    /// <summary>A step in the life of a lift, on the version of the plan it was read on: asked of Core with the gear as it stands now.</summary>
+    /// <summary>
+    /// A step in the life of a lift, on the version of the plan it was read on: asked of Core with the gear as it
+    /// stands now.
+    /// </summary>
     public Task<Checked<Recorded>> StepAsync(
         Guid id,
         int version,

@@ -61,12 +61,17 @@ public sealed class PieceStore(Database database)
             .Positional([marks.ToArray()])
             .ListAsync(PieceRows.From, cancel);
 
-    /// <summary>Pieces that may still turn up, of a family or of all, those of a store first: what a piece without a label is compared with.</summary>
+    /// <summary>
+    /// Pieces that may still turn up, of a family or of all, those of a store first: what a piece without a label is
+    /// compared with.
+    /// </summary>
     public Task<List<Piece>> LikeAsync(string? family, int? store, CancellationToken cancel) =>
         database
             .Command(
                 $"""
-                select {PieceRows.Columns} {From} where ($1::text is null or p.family = $1) and p.state <> 'destroyed' order by (p.store_id = $2) desc nulls last, p.mark limit 5000
+                select {PieceRows.Columns} {From}
+                where ($1::text is null or p.family = $1) and p.state <> 'destroyed'
+                order by (p.store_id = $2) desc nulls last, p.mark limit 5000
                 """
             )
             .Positional(family, store)

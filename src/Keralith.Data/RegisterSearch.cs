@@ -9,7 +9,10 @@ public sealed record RegisterQuery
     /// <summary>Fragments of mark, serial, maker, model, family, peg or store: each must be found somewhere.</summary>
     public string? Text { get; init; }
 
-    /// <summary>Chosen values by facet: <c>family</c>, <c>store</c> (its name), <c>state</c>, <c>verdict</c>, <c>due</c>, <c>service</c>, <c>maker</c>, <c>colour</c>, <c>rated</c>, <c>season</c>.</summary>
+    /// <summary>
+    /// Chosen values by facet: <c>family</c>, <c>store</c> (its name), <c>state</c>, <c>verdict</c>, <c>due</c>,
+    /// <c>service</c>, <c>maker</c>, <c>colour</c>, <c>rated</c>, <c>season</c>.
+    /// </summary>
     public IReadOnlyDictionary<string, string> Chosen { get; init; } = new Dictionary<string, string>();
 
     /// <summary><c>place</c> (store, peg, mark), <c>mark</c>, <c>due</c>, <c>rated</c>, or <c>new</c> (newest first).</summary>
@@ -142,7 +145,7 @@ public sealed class RegisterSearch(Database database)
             nearest is null && kept is not null ? StoresOfPage(query, kept, stores) : (null, query.Skip);
         if (onPage is not null)
             found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
-        var page = $"limit {asked.Bind(query.Most)} offset {asked.Bind(skip)}";
+        var (most, first) = (asked.Bind(query.Most), asked.Bind(skip));
         var counted = string.Join(", ", facets.Select((f, i) => $"({f.Column})::text as facet{i}"));
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var batch = new NpgsqlBatch(connection)
@@ -156,7 +159,8 @@ public sealed class RegisterSearch(Database database)
                     select {PieceRows.Columns}, {counted} from ({Ids(
                         found,
                         order,
-                        page,
+                        most,
+                        first,
                         words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null
                     )}) page
                     join piece p on p.id = page.id join store s on s.id = p.store_id order by {order}
@@ -165,7 +169,8 @@ public sealed class RegisterSearch(Database database)
             },
         };
 
-        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known beforehand, else on a trip of its own.
+        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known
+        // beforehand, else on a trip of its own.
         var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
         var counting = new NpgsqlBatchCommand(
             FacetSql(
@@ -239,7 +244,10 @@ public sealed class RegisterSearch(Database database)
         );
     }
 
-    /// <summary>For its batch alone: one letter left out of a short word is still near; each search is planned for what it looks for; counting needs room.</summary>
+    /// <summary>
+    /// For its batch alone: one letter left out of a short word is still near; each search is planned for what it looks
+    /// for; counting needs room.
+    /// </summary>
     private static NpgsqlBatchCommand Settings() =>
         new(
             "select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"
@@ -256,7 +264,8 @@ public sealed class RegisterSearch(Database database)
     }
 
     /// <summary>
-    /// Where a page by place lies when it is known how many matches hang in each store: the stores it runs through, and how many of their matches stand
+    /// Where a page by place lies when it is known how many matches hang in each store: the stores it runs through, and
+    /// how many of their matches stand
     /// before it. The rest need not be read or sorted.
     /// </summary>
     /// <returns>The stores' numbers, or null where the page is not by place or the counts do not tell.</returns>
@@ -311,13 +320,36 @@ public sealed class RegisterSearch(Database database)
             _ => "s.position, p.peg, p.mark",
         };
 
-    /// <summary>The pieces of a page. The whole register by place is read store by store along its pegs, as far as the page goes.</summary>
-    private static string Ids(string found, string order, string page, bool everything) =>
+    /// <summary>
+    /// The pieces of a page. The whole register by place is read store by store along its pegs, as far as the page
+    /// goes.
+    /// </summary>
+    private static string Ids(string found, string order, string most, string skip, bool everything) =>
         everything && order == Order(string.Empty)
-            ? $"select p.id from store s cross join lateral (select p.id, p.peg, p.mark from piece p where p.store_id = s.id and {found} order by p.peg, p.mark limit {page.Split(' ')[1]}::int + {page.Split(' ')[3]}::int) p order by {order} {page}"
-            : $"select p.id from piece p join store s on s.id = p.store_id where {found} order by {order} {page}";
+            ? $"""
+                select p.id
+                from store s
+                cross join lateral (
+                  select p.id, p.peg, p.mark from piece p
+                  where p.store_id = s.id and {found}
+                  order by p.peg, p.mark
+                  limit {most}::int + {skip}::int) p
+                order by {order}
+                limit {most} offset {skip}
+                """
+            : $"""
+                select p.id
+                from piece p
+                join store s on s.id = p.store_id
+                where {found}
+                order by {order}
+                limit {most} offset {skip}
+                """;
 
-    /// <summary>Each facet's counts leave its own filter out: what choosing another value would show. One pass over the matches groups by all facets at once; the few groups are then added up.</summary>
+    /// <summary>
+    /// Each facet's counts leave its own filter out: what choosing another value would show. One pass over the matches
+    /// groups by all facets at once; the few groups are then added up.
+    /// </summary>
     /// <param name="chosen">The facets with a value chosen, and the parameter it is bound to.</param>
     private static string FacetSql(
         IReadOnlyList<Facet> facets,

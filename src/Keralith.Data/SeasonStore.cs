@@ -23,7 +23,10 @@ public sealed class SeasonStore(Database database)
             .Command(
                 """
                 select s.id, s.name, (count(*) filter (where p.season_for = $1))::int, (count(*) filter (where p.season_for is distinct from $1))::int
-                from store s join piece p on p.store_id = s.id and p.state = 'in-service' group by s.id, s.name, s.position order by s.position
+                from store s
+                join piece p on p.store_id = s.id and p.state = 'in-service'
+                group by s.id, s.name, s.position
+                order by s.position
                 """
             )
             .Positional(season)
@@ -35,13 +38,18 @@ public sealed class SeasonStore(Database database)
             .Command(
                 $"""
                 select {PieceRows.Columns} from piece p join store s on s.id = p.store_id
-                where p.state = 'in-service' and p.season_for is distinct from $1 and ($2::int is null or p.store_id = $2) order by s.position, p.peg, p.mark limit {Most}
+                where p.state = 'in-service' and p.season_for is distinct
+                from $1 and ($2::int is null or p.store_id = $2)
+                order by s.position, p.peg, p.mark limit {Most}
                 """
             )
             .Positional(season, store)
             .ListAsync(PieceRows.From, cancel);
 
-    /// <summary>Sets the scheme. Where marks change their meaning, what is painted counts no more: each piece gets its mark anew.</summary>
+    /// <summary>
+    /// Sets the scheme. Where marks change their meaning, what is painted counts no more: each piece gets its mark
+    /// anew.
+    /// </summary>
     /// <param name="version">The version of the site that was read.</param>
     public Task<Checked<Recorded>> SetAsync(
         int version,

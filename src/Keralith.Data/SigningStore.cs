@@ -65,7 +65,9 @@ public sealed class SigningStore(Database database)
             cancel
         );
 
-    /// <summary>Signs the look before use of a piece with no fault on it: everything a frequent check asks, answered "no fault".</summary>
+    /// <summary>
+    /// Signs the look before use of a piece with no fault on it: everything a frequent check asks, answered "no fault".
+    /// </summary>
     /// <param name="inspectedOn">The day; null: the site's day.</param>
     public Task<Checked<Recorded>> SignCleanCheckAsync(
         Piece piece,
@@ -86,7 +88,10 @@ public sealed class SigningStore(Database database)
             cancel
         );
 
-    /// <summary>Asks Core what a signature comes to, keeps case and verdict, puts what fails in the cage, derives the piece and appends to the ledger.</summary>
+    /// <summary>
+    /// Asks Core what a signature comes to, keeps case and verdict, puts what fails in the cage, derives the piece and
+    /// appends to the ledger.
+    /// </summary>
     private static async Task<Refusal?> RecordAsync(
         Session session,
         OpenDraft open,
@@ -213,7 +218,10 @@ public sealed class SigningStore(Database database)
             );
         }
 
-        /// <summary>Minutes from opening the draft to the last answer; null for a look made in one press, and where the work was spread over more than a day.</summary>
+        /// <summary>
+        /// Minutes from opening the draft to the last answer; null for a look made in one press, and where the work was
+        /// spread over more than a day.
+        /// </summary>
         private static int? MinutesOf(OpenDraft open, IReadOnlyList<DraftAnswer> given)
         {
             if (given.Count == 0 || !open.IsDraft)
@@ -261,7 +269,10 @@ public sealed class SigningStore(Database database)
             wrong?.CountsFrom
         );
 
-    /// <summary>A trainee signs for countersignature: the draft waits for somebody who may sign. What it finds against the piece stops it at once.</summary>
+    /// <summary>
+    /// A trainee signs for countersignature: the draft waits for somebody who may sign. What it finds against the piece
+    /// stops it at once.
+    /// </summary>
     public Task<Checked<Recorded>> OfferAsync(
         Guid draft,
         SignatureRead signing,

@@ -6,7 +6,10 @@ namespace Keralith.Data;
 /// <summary>Short ways to fill parameters and read rows; the SQL itself stands beside the code that uses it.</summary>
 internal static class Sql
 {
-    /// <summary>Fills $1, $2 and so on. A null goes as text: PostgreSQL finds its type from where it stands. Texts lose NUL, which it can't hold.</summary>
+    /// <summary>
+    /// Fills $1, $2 and so on. A null goes as text: PostgreSQL finds its type from where it stands. Texts lose NUL,
+    /// which it can't hold.
+    /// </summary>
     public static NpgsqlCommand Positional(this NpgsqlCommand command, params ReadOnlySpan<object?> values)
     {
         Fill(command.Parameters, values);
@@ -98,7 +101,10 @@ internal static class Sql
         reader.GetFieldValue<T>(reader.GetOrdinal(name));
 }
 
-/// <summary>Conditions and the values they are bound to, as they are asked for: only what is asked stands in the query, so each shape is planned for itself.</summary>
+/// <summary>
+/// Conditions and the values they are bound to, as they are asked for: only what is asked stands in the query, so each
+/// shape is planned for itself.
+/// </summary>
 internal sealed class Conditions
 {
     private readonly List<object?> _values = [];

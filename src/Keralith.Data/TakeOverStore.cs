@@ -70,7 +70,9 @@ public sealed class TakeOverStore(Database database)
                 : "leg"
             : part;
 
-    /// <summary>Every piece that came with a report, whose marking nobody has read, or that lacks a figure when new; by mark.</summary>
+    /// <summary>
+    /// Every piece that came with a report, whose marking nobody has read, or that lacks a figure when new; by mark.
+    /// </summary>
     public async Task<List<TakenOver>> ListAsync(CancellationToken cancel)
     {
         var rows = await database

@@ -53,7 +53,10 @@ public sealed class TokenStore(Database database)
         database
             .Command(
                 """
-                select p.id, p.username, p.name, p.role from api_token t join person p on p.id = t.person_id where t.hash = $1 and t.revoked_at is null
+                select p.id, p.username, p.name, p.role
+                from api_token t
+                join person p on p.id = t.person_id
+                where t.hash = $1 and t.revoked_at is null
                 """
             )
             .Positional(Hash(token))

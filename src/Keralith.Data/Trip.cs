@@ -19,7 +19,8 @@ public sealed class Asked<T>
 }
 
 /// <summary>
-/// Questions put to the database in one round trip. Stores add theirs beside the SQL that asks them; whoever makes the trip decides what goes together.
+/// Questions put to the database in one round trip. Stores add theirs beside the SQL that asks them; whoever makes the
+/// trip decides what goes together.
 /// </summary>
 public sealed class Trip
 {

@@ -85,7 +85,8 @@ public sealed class WallStore(Database database)
                 );
         }
 
-        // One that was changed between the two questions may be of a make not asked for: it is then stopped, and known at the next look.
+        // One that was changed between the two questions may be of a make not asked for: it is then stopped, and known
+        // at the next look.
         return rows.ConvertAll(r =>
             _makes.TryGetValue((r.Make, site.Version), out var against)
                 ? r with

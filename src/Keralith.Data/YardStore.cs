@@ -21,15 +21,28 @@ public sealed class YardStore(Database database)
                   select m.at, case m.kind when 'moved' then 'Moved from ' || m.from_place || ' to ' || m.to_place
                                            when 'lost' then 'Missing: ' || m.reason else 'Found at ' || m.to_place || ': ' || m.reason end as what, m.by_person
                   from move m where m.piece_id = $1
-                  union all select s.at, 'Season mark ' || s.letter || ' put on', s.by_person from season_mark s where s.piece_id = $1
+                  union all select s.at, 'Season mark ' || s.letter || ' put on', s.by_person
+                  from season_mark s
+                  where s.piece_id = $1
                   union all select l.at, case l.kind when 'counted' then l.seen || ' seen, ' || l.rejected || ' rejected' when 'split' then l.seen || ' split out' when 'added' then l.seen || ' added' else l.seen || ' scrapped' end
                                          || ', ' || l.left_over || ' left' || case when b.mark is null then '' else ' (now ' || b.mark || ')' end || ': ' || l.reason, l.by_person
                   from lot_change l left join piece b on b.id = l.became where l.piece_id = $1
-                  union all select c.at, 'Part replaced, ' || c.part || ' (' || c.what || ') by ' || c.fitted_by || ': ' || c.reason, c.by_person from part_change c where c.piece_id = $1
-                  union all select t.at, 'New tag fitted by ' || t.fitted_by || ': ' || t.proof, t.by_person from retag t where t.piece_id = $1
-                  union all select c.at, 'Taken over with report ' || c.evidence || ' of ' || to_char(c.last_periodic, 'YYYY-MM-DD') || ' by ' || c.inspector, c.by_person from carried_over c where c.piece_id = $1
-                  union all select a.at, 'Report accepted: in service until its next inspection', a.by_person from carried_accepted a where a.piece_id = $1
-                  union all select a.at, 'File attached: ' || a.title, a.by_person from attachment a join piece_attachment pa on pa.attachment_id = a.id where pa.piece_id = $1
+                  union all select c.at, 'Part replaced, ' || c.part || ' (' || c.what || ') by ' || c.fitted_by || ': ' || c.reason, c.by_person
+                  from part_change c
+                  where c.piece_id = $1
+                  union all select t.at, 'New tag fitted by ' || t.fitted_by || ': ' || t.proof, t.by_person
+                  from retag t
+                  where t.piece_id = $1
+                  union all select c.at, 'Taken over with report ' || c.evidence || ' of ' || to_char(c.last_periodic, 'YYYY-MM-DD') || ' by ' || c.inspector, c.by_person
+                  from carried_over c
+                  where c.piece_id = $1
+                  union all select a.at, 'Report accepted: in service until its next inspection', a.by_person
+                  from carried_accepted a
+                  where a.piece_id = $1
+                  union all select a.at, 'File attached: ' || a.title, a.by_person
+                  from attachment a
+                  join piece_attachment pa on pa.attachment_id = a.id
+                  where pa.piece_id = $1
                 ) e join person w on w.id = e.by_person order by at desc
                 """
             ).Positional(piece),
@@ -131,7 +144,10 @@ public sealed class YardStore(Database database)
             cancel
         );
 
-    /// <summary>Records that a part was replaced: its old figures stay readable, new ones begin, and the piece is held until it is inspected.</summary>
+    /// <summary>
+    /// Records that a part was replaced: its old figures stay readable, new ones begin, and the piece is held until it
+    /// is inspected.
+    /// </summary>
     public Task<Checked<Recorded>> ReplacePartAsync(
         Guid piece,
         int version,

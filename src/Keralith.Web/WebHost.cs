@@ -29,7 +29,14 @@ public static class WebHost
     /// <param name="connectionString">The database.</param>
     /// <param name="urls">Where it listens; null: as configured.</param>
     /// <param name="quiet">Whether only warnings are logged.</param>
-    public static WebApplication Build(string[] args, string connectionString, string? urls, bool quiet)
+    /// <param name="time">The clock; null: the machine's.</param>
+    public static WebApplication Build(
+        string[] args,
+        string connectionString,
+        string? urls,
+        bool quiet,
+        TimeProvider? time = null
+    )
     {
         var builder = WebApplication.CreateBuilder(
             new WebApplicationOptions
@@ -56,14 +63,14 @@ public static class WebHost
         );
         // Browsers keep connections open; requests under way get this long when the application is stopped.
         builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(4));
-        AddServices(builder.Services, connectionString);
+        AddServices(builder.Services, connectionString, time ?? TimeProvider.System);
         var app = builder.Build();
         Configure(app);
         return app;
     }
 
     /// <summary>The services of the application, for the host and for tests that host it otherwise.</summary>
-    public static void AddServices(IServiceCollection services, string connectionString)
+    public static void AddServices(IServiceCollection services, string connectionString, TimeProvider time)
     {
         services.AddSingleton(_ => new Database(connectionString));
         services.AddSingleton<SiteStore>();
@@ -98,7 +105,7 @@ public static class WebHost
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
-        services.AddSingleton(TimeProvider.System);
+        services.AddSingleton(time);
         services.AddSingleton<SiteClock>();
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
         services.AddSingleton<Passwords>();

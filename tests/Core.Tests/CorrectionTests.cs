@@ -143,7 +143,8 @@ public class CorrectionTests
     [Fact]
     public void Several_readings_are_each_an_answer_and_the_worst_counts_whichever_way_is_worse()
     {
-        // A throat of 40 mm may open to 42; a link may wear to what its size allows: larger is worse in one, smaller in the other.
+        // A throat of 40 mm may open to 42; a link may wear to what its size allows: larger is worse in one, smaller in
+        // the other.
         Assert.Equal(
             [Outcome.Clear, Outcome.Remove, Outcome.Clear],
             Judged("hook", "hook", "hook.throat", "40.1 mm; 42.1 mm; 40.2 mm", "40 mm")

@@ -13,7 +13,10 @@ public class DueTableTests
 
     private static readonly Guid Somebody = Guid.NewGuid();
 
-    /// <summary>By service class, normal, heavy, severe: months of the periodic inspection, and what the frequent one is kept by.</summary>
+    /// <summary>
+    /// By service class, normal, heavy, severe: months of the periodic inspection, and what the frequent one is kept
+    /// by.
+    /// </summary>
     private static readonly Dictionary<string, (string Periodic, string Frequent)> ByKind = new()
     {
         ["each use"] = ("12 12 3", "each-use each-use each-use"),

@@ -8,7 +8,8 @@ namespace Keralith.Core.Tests;
 
 /// <summary>
 /// The limits of every other family as the trade writes them, one a line, each tried at the limit, just below and just above,
-/// in inches and in millimetres. A line gives gear, criterion, part, books, figure when new, limit, and whether the limit itself passes.
+/// in inches and in millimetres. A line gives gear, criterion, part, books, figure when new, limit, and whether the
+/// limit itself passes.
 /// </summary>
 public class LimitTableTests
 {

@@ -3,7 +3,9 @@ using Xunit;
 
 namespace Keralith.Core.Tests;
 
-/// <summary>Every limit of chain, hook, link and shackle at, just below and just above, by book, in inches and millimetres.</summary>
+/// <summary>
+/// Every limit of chain, hook, link and shackle at, just below and just above, by book, in inches and millimetres.
+/// </summary>
 public class LimitTests
 {
     private const string Chain =

@@ -4,7 +4,10 @@ using Xunit;
 
 namespace Keralith.Core.Tests;
 
-/// <summary>What is asked where: the parts of each family in the order a hand travels, with their criteria, as a periodic inspection under ASME asks them.</summary>
+/// <summary>
+/// What is asked where: the parts of each family in the order a hand travels, with their criteria, as a periodic
+/// inspection under ASME asks them.
+/// </summary>
 public class PlacementTests
 {
     private const string Hook =

@@ -137,7 +137,10 @@ public class PropertyTests
         }
     }
 
-    /// <summary>Cases of any family: any choices and flags, one to seven books, and a handful of answers. Chain has a size every table knows.</summary>
+    /// <summary>
+    /// Cases of any family: any choices and flags, one to seven books, and a handful of answers. Chain has a size every
+    /// table knows.
+    /// </summary>
     public static class AnyCase
     {
         public static Arbitrary<Case> Cases() =>

@@ -129,7 +129,9 @@ public class WallTests
         }
     }
 
-    /// <summary>As if each had passed its inspection: what is left against it is its marking, its policies and its own dates.</summary>
+    /// <summary>
+    /// As if each had passed its inspection: what is left against it is its marking, its policies and its own dates.
+    /// </summary>
     private static async Task AcceptAllAsync(Yard yard)
     {
         await using var command = yard.Database.Command(

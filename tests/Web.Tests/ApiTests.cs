@@ -14,7 +14,9 @@ using Xunit;
 
 namespace Keralith.Web.Tests;
 
-/// <summary>The interface for programs: judging by token, every refusal with its reason, and the document that describes it.</summary>
+/// <summary>
+/// The interface for programs: judging by token, every refusal with its reason, and the document that describes it.
+/// </summary>
 public class ApiTests
 {
     private const string Case =

@@ -12,7 +12,10 @@ using Xunit;
 
 namespace Keralith.Web.Tests;
 
-/// <summary>The application and PostgreSQL killed (-9) in the middle of signing: nothing acknowledged is lost, nothing stands twice, the ledger is whole.</summary>
+/// <summary>
+/// The application and PostgreSQL killed (-9) in the middle of signing: nothing acknowledged is lost, nothing stands
+/// twice, the ledger is whole.
+/// </summary>
 public class KillTests
 {
     private const int Pieces = 24;
@@ -139,7 +142,10 @@ public class KillTests
         await passwords.ExecuteNonQueryAsync(Cancel);
     }
 
-    /// <summary>Four hands sign clean checks as fast as they can; once enough are acknowledged the blow falls, in the middle of others.</summary>
+    /// <summary>
+    /// Four hands sign clean checks as fast as they can; once enough are acknowledged the blow falls, in the middle of
+    /// others.
+    /// </summary>
     private static async Task SignUntilAsync(
         Uri address,
         List<Guid> sent,

@@ -69,7 +69,9 @@ public class RulesPageTests
         );
     }
 
-    /// <summary>What the address may state of a family: nothing, then each choice of each attribute that changes its rules.</summary>
+    /// <summary>
+    /// What the address may state of a family: nothing, then each choice of each attribute that changes its rules.
+    /// </summary>
     private static IEnumerable<Dictionary<string, string>> GearOf(GearFamily family) =>
         family
             .Asks.Select(n => GearAttributes.Find(n)!)

@@ -43,10 +43,11 @@ internal sealed class WebYard : IAsyncDisposable
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
-    public static async Task<WebYard> OpenAsync()
+    /// <param name="time">The clock; null: the machine's.</param>
+    public static async Task<WebYard> OpenAsync(TimeProvider? time = null)
     {
         var connectionString = await TestDatabases.CreateAsync();
-        var app = WebHost.Build([], connectionString, "http://127.0.0.1:0", quiet: true);
+        var app = WebHost.Build([], connectionString, "http://127.0.0.1:0", quiet: true, time);
         await app.StartAsync(Cancel);
         var yard = new WebYard(app, connectionString);
         await using var passwords = yard.Database.Command("update person set password_hash = $1");

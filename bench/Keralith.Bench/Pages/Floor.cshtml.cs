@@ -3,7 +3,10 @@ using Microsoft.AspNetCore.Mvc.RazorPages;
 
 namespace Keralith.Bench.Pages;
 
-/// <summary>The least a page can do: one query of the same shape as a place of the product, written out as a plain table. Nothing is judged or drawn.</summary>
+/// <summary>
+/// The least a page can do: one query of the same shape as a place of the product, written out as a plain table.
+/// Nothing is judged or drawn.
+/// </summary>
 public sealed class FloorModel(Database database) : PageModel
 {
     public IReadOnlyList<object[]> Rows { get; private set; } = [];

@@ -88,7 +88,8 @@ public sealed partial class Hollowmere
 
     private void Slings(List<Store> stores)
     {
-        // One line a piece: make, legs, lower end, reach, store, months since new, days since the last periodic, and what is special.
+        // One line a piece: make, legs, lower end, reach, store, months since new, days since the last periodic, and
+        // what is special.
         for (var i = 0; i < 35; i++)
         {
             var legs = (i % 5) switch
@@ -418,7 +419,9 @@ public sealed partial class Hollowmere
         MonthlyChecks(piece, Math.Min(330, (monthsOld * 30) - 20));
     }
 
-    /// <summary>Who signs for what: the inspector's leave for gear below the hook runs out soon, so that its end is seen.</summary>
+    /// <summary>
+    /// Who signs for what: the inspector's leave for gear below the hook runs out soon, so that its end is seen.
+    /// </summary>
     private async Task AuthoriseAsync(PeopleStore people)
     {
         foreach (var who in new[] { "inspector", "qualified" })
@@ -482,7 +485,9 @@ public sealed partial class Hollowmere
         );
     }
 
-    /// <summary>Its last record names the day it was written, not the day it was inspected: another stands in its place.</summary>
+    /// <summary>
+    /// Its last record names the day it was written, not the day it was inspected: another stands in its place.
+    /// </summary>
     private async Task Correct(DemoPiece piece, DateTimeOffset at)
     {
         var row = (await _pieces.FindAsync(piece.Mark, _cancel))!;

@@ -16,7 +16,9 @@ public sealed partial class Hollowmere
         At(1, 11, t => Draft(shackle, t, offered: true));
     }
 
-    /// <summary>What is measured with, one of it out of calibration; and a load that was snatched, with all that hung in it.</summary>
+    /// <summary>
+    /// What is measured with, one of it out of calibration; and a load that was snatched, with all that hung in it.
+    /// </summary>
     private async Task LatelyAsync()
     {
         var instruments = new InstrumentStore(_database);

@@ -8,7 +8,10 @@ using Keralith.Web.Printing;
 
 namespace Keralith.Cli.Demo;
 
-/// <summary>The breadth of the yard: some three hundred pieces more over all families, bins of small hardware, a shed taken over, the season's paint.</summary>
+/// <summary>
+/// The breadth of the yard: some three hundred pieces more over all families, bins of small hardware, a shed taken
+/// over, the season's paint.
+/// </summary>
 public sealed partial class Hollowmere
 {
     private const int FirstMore = 101;
@@ -133,7 +136,9 @@ public sealed partial class Hollowmere
             .With("batch", $"B{20 + (i % 6)}");
     }
 
-    /// <summary>The shed at lock 11, taken over with a surveyor's report: figures when new unknown, markings still to be read.</summary>
+    /// <summary>
+    /// The shed at lock 11, taken over with a surveyor's report: figures when new unknown, markings still to be read.
+    /// </summary>
     private void TakenOver(List<Store> stores)
     {
         var pieces = Enumerable

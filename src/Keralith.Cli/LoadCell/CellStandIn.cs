@@ -8,7 +8,8 @@ using Keralith.Core.Quantities;
 namespace Keralith.Cli.LoadCell;
 
 /// <summary>
-/// A load cell that is not there: streams readings as lines of JSON to whoever connects on loopback, with swing after a load is hung, noise, and a slow drift.
+/// A load cell that is not there: streams readings as lines of JSON to whoever connects on loopback, with swing after a
+/// load is hung, noise, and a slow drift.
 /// Takes lines: <c>hang 1200 kg</c>.
 /// </summary>
 internal sealed class CellStandIn

@@ -14,8 +14,10 @@ public sealed record WrongRecord(InspectionKind Kind, VerdictKind Verdict, DateO
 }
 
 /// <summary>
-/// A wrong record is never altered: another stands in its place and says why, or it is withdrawn and counts for nothing; both stay readable. What takes its
-/// place speaks of the piece as it was seen then, so it counts from when the wrong one was signed: it closes no hold put on since.
+/// A wrong record is never altered: another stands in its place and says why, or it is withdrawn and counts for
+/// nothing; both stay readable. What takes its
+/// place speaks of the piece as it was seen then, so it counts from when the wrong one was signed: it closes no hold
+/// put on since.
 /// </summary>
 public static class Correction
 {
@@ -43,12 +45,17 @@ public static class Correction
             ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person makes it milder."
         : null;
 
-    /// <summary>The earlier day for the next full inspection: one set with the wrong record is kept, unless the correction sets a still earlier one.</summary>
+    /// <summary>
+    /// The earlier day for the next full inspection: one set with the wrong record is kept, unless the correction sets
+    /// a still earlier one.
+    /// </summary>
     /// <param name="wrong">As set with the wrong record; null: none.</param>
     /// <param name="now">As set now; null: none.</param>
     public static DateOnly? NextBy(DateOnly? wrong, DateOnly? now) => wrong is null || now < wrong ? now : wrong;
 
-    /// <summary>The state after a correction: what it finds against the piece stops it; nothing it finds puts it into use.</summary>
+    /// <summary>
+    /// The state after a correction: what it finds against the piece stops it; nothing it finds puts it into use.
+    /// </summary>
     public static Checked<PieceState> After(PieceState state, VerdictKind verdict) =>
         state.IsRetired() ? new Refusal("This piece is retired; its record stands as it is.")
         : verdict.Stops() ? PieceLife.AfterHold(state)
@@ -64,6 +71,9 @@ public static class Correction
             ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person withdraws it."
         : null;
 
-    /// <summary>Whether withdrawing puts the piece on hold: it does where it was a full inspection, for then nobody knows what the piece is like.</summary>
+    /// <summary>
+    /// Whether withdrawing puts the piece on hold: it does where it was a full inspection, for then nobody knows what
+    /// the piece is like.
+    /// </summary>
     public static bool Holds(InspectionKind kind) => kind.IsFull();
 }

@@ -8,7 +8,8 @@ public static class Freshness
 
     /// <summary>Why the answers can't be signed as a clean inspection; null when they can.</summary>
     /// <param name="answeredAt">When each answer was given.</param>
-    /// <param name="heldAt">When the newest open hold was put on or a new tag fitted since; null: the piece is not on hold.</param>
+    /// <param name="heldAt">When the newest open hold was put on or a new tag fitted since; null: the piece is not on
+    /// hold.</param>
     /// <param name="now">When it is signed.</param>
     public static string? Refusal(
         IReadOnlyCollection<DateTimeOffset> answeredAt,

@@ -27,7 +27,10 @@ public enum GearEventKind
     Lightning,
 }
 
-/// <summary>What is known of each kind of event: everything that was on the hook is held, and looked at for what it leaves behind (ASME B30.9, B30.10, B30.16, B30.26: removal after such an event until inspected).</summary>
+/// <summary>
+/// What is known of each kind of event: everything that was on the hook is held, and looked at for what it leaves
+/// behind (ASME B30.9, B30.10, B30.16, B30.26: removal after such an event until inspected).
+/// </summary>
 public static class GearEvents
 {
     /// <summary>The kind's name as people read it.</summary>

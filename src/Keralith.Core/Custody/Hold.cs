@@ -83,10 +83,15 @@ public static class Standing
     }
 }
 
-/// <summary>Anyone can stop; few can release. A release needs a name, a reason and a clean inspection made after the hold.</summary>
+/// <summary>
+/// Anyone can stop; few can release. A release needs a name, a reason and a clean inspection made after the hold.
+/// </summary>
 public static class HoldRules
 {
-    /// <summary>The hold that a verdict puts on; null where it puts on none. A missing marking, and nothing worse, closes by a new tag.</summary>
+    /// <summary>
+    /// The hold that a verdict puts on; null where it puts on none. A missing marking, and nothing worse, closes by a
+    /// new tag.
+    /// </summary>
     /// <param name="verdict">What the rules came to.</param>
     /// <param name="signedAs">What was signed: that, or stricter.</param>
     public static HoldCause? CauseOf(Verdict verdict, VerdictKind signedAs)

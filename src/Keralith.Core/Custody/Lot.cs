@@ -6,7 +6,9 @@ namespace Keralith.Core.Custody;
 /// <summary>Small identical hardware under one mark: a bin with a count.</summary>
 public static class Lot
 {
-    /// <summary>How many are left after a count. What was not seen is not there; what was rejected is scrapped by count.</summary>
+    /// <summary>
+    /// How many are left after a count. What was not seen is not there; what was rejected is scrapped by count.
+    /// </summary>
     /// <param name="state">The lot's state: one that is retired or missing is not counted.</param>
     /// <param name="count">How many there were; null: it is no lot.</param>
     /// <param name="seen">How many were found in the bin, the rejected ones among them.</param>
@@ -41,7 +43,10 @@ public static class Lot
         : string.IsNullOrWhiteSpace(reason) ? new Refusal("Write what was found on it.")
         : there - 1;
 
-    /// <summary>Why a piece taken out of a lot is held: a doubt, or, out of a lot that is held itself, for a qualified person to decide.</summary>
+    /// <summary>
+    /// Why a piece taken out of a lot is held: a doubt, or, out of a lot that is held itself, for a qualified person to
+    /// decide.
+    /// </summary>
     public static HoldCause CauseOfSplit(PieceState state) =>
         state == PieceState.Held ? HoldCause.Event : HoldCause.Doubt;
 

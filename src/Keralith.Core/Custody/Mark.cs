@@ -2,7 +2,10 @@ using System.Text.RegularExpressions;
 
 namespace Keralith.Core.Custody;
 
-/// <summary>A works' own mark, such as <c>HM-0042</c>: what the label carries and the scanner reads. Upper case; letters, digits, dashes.</summary>
+/// <summary>
+/// A works' own mark, such as <c>HM-0042</c>: what the label carries and the scanner reads. Upper case; letters,
+/// digits, dashes.
+/// </summary>
 public readonly partial record struct Mark
 {
     private Mark(string text) => Text = text;

@@ -33,6 +33,8 @@ public enum PieceState
 /// <summary>What may become of a piece, and what may not.</summary>
 public static class PieceLife
 {
+    private static readonly Refusal Lost = new("This piece is missing; say that it is found first.");
+
     private static readonly Refusal Retired = new("This piece is retired; nothing more can be recorded on it.");
 
     /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
@@ -61,6 +63,8 @@ public static class PieceLife
     {
         if (state.IsRetired())
             return Retired;
+        if (state == PieceState.Missing)
+            return Lost;
         if (verdict == VerdictKind.Incomplete)
             return new Refusal(
                 "The inspection is not complete: every question needs an answer before it can be signed."
@@ -76,7 +80,7 @@ public static class PieceLife
             PieceState.New => new Refusal("New gear needs its initial inspection before any other."),
             PieceState.InService => PieceState.InService,
             PieceState.Held => PieceState.InService,
-            PieceState.Missing => new Refusal("This piece is missing; say that it is found first."),
+            PieceState.Missing => Lost,
         };
     }
 
@@ -87,7 +91,8 @@ public static class PieceLife
     /// <param name="destroyed">Whether its destruction is on record.</param>
     /// <param name="missing">Whether it was lost and not found since.</param>
     /// <param name="openHolds">Holds that are open.</param>
-    /// <param name="everAccepted">Whether a full inspection that counts accepted it, or its report when it was taken over.</param>
+    /// <param name="everAccepted">Whether a full inspection that counts accepted it, or its report when it was taken
+    /// over.</param>
     public static PieceState Of(bool condemned, bool destroyed, bool missing, int openHolds, bool everAccepted) =>
         destroyed ? PieceState.Destroyed
         : condemned ? PieceState.Condemned
@@ -120,7 +125,9 @@ public static class PieceLife
             PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
         };
 
-    /// <summary>The state after destruction: only what is condemned is destroyed, so that the decision stands on record first.</summary>
+    /// <summary>
+    /// The state after destruction: only what is condemned is destroyed, so that the decision stands on record first.
+    /// </summary>
     public static Checked<PieceState> AfterDestruction(PieceState state) =>
         state switch
         {

@@ -8,7 +8,9 @@ using Keralith.Core.Judgement;
 
 namespace Keralith.Core.Formats;
 
-/// <summary>Writes <c>keralith.case/1</c>, readable back to the same case: how a signed inspection keeps what it was judged by.</summary>
+/// <summary>
+/// Writes <c>keralith.case/1</c>, readable back to the same case: how a signed inspection keeps what it was judged by.
+/// </summary>
 public static class CaseWriter
 {
     private static readonly JsonWriterOptions Options = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };

@@ -6,7 +6,10 @@ using System.Text.Unicode;
 
 namespace Keralith.Core.Formats;
 
-/// <summary>What the readers and writers of every document share: how bytes become JSON, and how lines of documents are answered.</summary>
+/// <summary>
+/// What the readers and writers of every document share: how bytes become JSON, and how lines of documents are
+/// answered.
+/// </summary>
 internal static class JsonText
 {
     /// <summary>As results are written: one line.</summary>

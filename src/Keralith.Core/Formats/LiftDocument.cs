@@ -8,7 +8,10 @@ namespace Keralith.Core.Formats;
 /// <summary>Writes a lift as <c>keralith.lift/1</c>, readable back to the same result.</summary>
 public static class LiftDocument
 {
-    /// <summary>The lift as JSON text; null where the format has no place for it: legs at one angle rigged differently, or a load between hoists.</summary>
+    /// <summary>
+    /// The lift as JSON text; null where the format has no place for it: legs at one angle rigged differently, or a
+    /// load between hoists.
+    /// </summary>
     public static string? Write(Lift lift)
     {
         if (lift.Arrangement is not (SymmetricLegs or LegsToPoints) || lift.Above.Any(c => c is OtherOnLift))

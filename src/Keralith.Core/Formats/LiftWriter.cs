@@ -4,7 +4,10 @@ using Keralith.Core.Lifts;
 
 namespace Keralith.Core.Formats;
 
-/// <summary>Writes <c>keralith.lift-result/1</c>: the same result, the same bytes. Masses in kilograms to 0.01, angles to 0.01 degrees, shares used to four decimals.</summary>
+/// <summary>
+/// Writes <c>keralith.lift-result/1</c>: the same result, the same bytes. Masses in kilograms to 0.01, angles to 0.01
+/// degrees, shares used to four decimals.
+/// </summary>
 public static class LiftWriter
 {
     public const string Format = "keralith.lift-result/1";

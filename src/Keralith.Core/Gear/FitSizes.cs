@@ -21,7 +21,10 @@ public sealed record FitSizes(Length? Throat, Length? Bowl, Length? Inside, Leng
 /// <param name="Words">Why.</param>
 public sealed record SeatCheck(bool? Seats, string Words)
 {
-    /// <summary>Checks a seat: the eye goes over the hook, through the throat, and rests in the bowl with room at both sides. What is not known is asked, never assumed.</summary>
+    /// <summary>
+    /// Checks a seat: the eye goes over the hook, through the throat, and rests in the bowl with room at both sides.
+    /// What is not known is asked, never assumed.
+    /// </summary>
     public static SeatCheck Of(FitSizes hook, FitSizes eye)
     {
         if (eye.Stock is { } stock)

@@ -25,7 +25,10 @@ public sealed class GearPiece
 
     public GearFamily Family { get; }
 
-    /// <summary>Choices, flags and legs packed into one number: pieces of a family with the same have the same parts and questions.</summary>
+    /// <summary>
+    /// Choices, flags and legs packed into one number: pieces of a family with the same have the same parts and
+    /// questions.
+    /// </summary>
     internal UInt128 MakeUp { get; }
 
     /// <summary>All that is stated, by name.</summary>
@@ -37,7 +40,9 @@ public sealed class GearPiece
     /// <summary>Legs, 1 unless stated.</summary>
     public int Legs => Whole("legs") ?? 1;
 
-    /// <summary>What the legs end in: hook, link or shackle; an alloy chain sling's are links unless stated; null: none.</summary>
+    /// <summary>
+    /// What the legs end in: hook, link or shackle; an alloy chain sling's are links unless stated; null: none.
+    /// </summary>
     public string? EndFitting => Text("endFitting") ?? (Family.Code == "alloy-chain-sling" ? "link" : null);
 
     /// <summary>Hooks are taken to have a latch unless stated otherwise.</summary>
@@ -63,7 +68,9 @@ public sealed class GearPiece
 
     public bool LatchPolicy => Flag("latchPolicy");
 
-    /// <summary>The grade as a number: 8, 80 and 800 are all 80; null when not stated or not a number ("regional letter marks").</summary>
+    /// <summary>
+    /// The grade as a number: 8, 80 and 800 are all 80; null when not stated or not a number ("regional letter marks").
+    /// </summary>
     public int? GradeNumber
     {
         get

@@ -1,9 +1,14 @@
 namespace Keralith.Core.Gear;
 
-/// <summary>Where one lay of a rope begins and ends, and how many wires it has: what counts of broken wires are taken over.</summary>
+/// <summary>
+/// Where one lay of a rope begins and ends, and how many wires it has: what counts of broken wires are taken over.
+/// </summary>
 public static class RopeLay
 {
-    /// <summary>How to find one lay of a rope by counting strands along a line, with its wires where they are stated; null for gear that has no rope of stated make.</summary>
+    /// <summary>
+    /// How to find one lay of a rope by counting strands along a line, with its wires where they are stated; null for
+    /// gear that has no rope of stated make.
+    /// </summary>
     public static string? Help(GearPiece gear)
     {
         if (gear.Family.Code != "wire-rope-sling" && gear.Medium != "rope")

@@ -11,7 +11,8 @@ public sealed record BaselineFigure(Length Length, BaselineBasis Basis, int? Lin
 
 /// <summary>An answer as typed or pressed, before it is known to be one.</summary>
 /// <param name="Answer">For faults and tests: the code of <see cref="Found"/>.</param>
-/// <param name="Value">For measures: the figure with its unit; for counts: the count. Several stand one after another with semicolons between.</param>
+/// <param name="Value">For measures: the figure with its unit; for counts: the count. Several stand one after another
+/// with semicolons between.</param>
 /// <param name="Shortest">For a pair measured today: the smallest found.</param>
 /// <param name="Uncertainty">Of the instrument; empty when not stated.</param>
 public sealed record AnswerEntry(
@@ -31,7 +32,10 @@ public sealed record AnswerEntry(
     public static IReadOnlyList<string> Split(string? value) =>
         (value ?? string.Empty).Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
 
-    /// <summary>Reads the entry as answers to a criterion: one, or one for each reading taken. All are judged, and the worst counts.</summary>
+    /// <summary>
+    /// Reads the entry as answers to a criterion: one, or one for each reading taken. All are judged, and the worst
+    /// counts.
+    /// </summary>
     /// <param name="criterion">The question.</param>
     /// <param name="baseline">The baseline on record, or null.</param>
     public Checked<List<Response>> ReadAll(Criterion criterion, BaselineFigure? baseline)

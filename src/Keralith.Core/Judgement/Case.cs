@@ -125,7 +125,10 @@ public sealed record OwnLimit(LimitOwner Owner, Criterion Criterion)
     /// <summary>Change allowed, in percent of the baseline, 0 and over.</summary>
     public decimal? Percent { get; init; }
 
-    /// <summary>The figure itself for a least thickness, else the amount of change allowed; millimetres, or degrees for an angle.</summary>
+    /// <summary>
+    /// The figure itself for a least thickness, else the amount of change allowed; millimetres, or degrees for an
+    /// angle.
+    /// </summary>
     public decimal? Absolute { get; init; }
 
     /// <summary>The first failing count.</summary>

@@ -81,7 +81,9 @@ public static class Judge
         return missing;
     }
 
-    /// <summary>The entry that governs: the worst outcome; among equals the smallest allowance; among equals the first named.</summary>
+    /// <summary>
+    /// The entry that governs: the worst outcome; among equals the smallest allowance; among equals the first named.
+    /// </summary>
     internal static BookFinding Governing(IReadOnlyList<BookFinding> books)
     {
         BookFinding? best = null;

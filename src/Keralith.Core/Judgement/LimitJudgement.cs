@@ -111,7 +111,10 @@ internal static class LimitJudgement
             Weighed.Within => Outcome.Clear,
         };
 
-    /// <summary>0 as new, 1 at the limit; 0 for a change the harmless way; null where nothing is allowed or the figure when new isn't known.</summary>
+    /// <summary>
+    /// 0 as new, 1 at the limit; 0 for a change the harmless way; null where nothing is allowed or the figure when new
+    /// isn't known.
+    /// </summary>
     private static decimal? Consumed(Figure figure, decimal value)
     {
         if (figure.Reference is not { } reference || figure.Limit == reference)

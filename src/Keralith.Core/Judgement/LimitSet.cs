@@ -15,7 +15,9 @@ public sealed record LimitEntry(string Book, Resolved Resolved, string? From = n
 /// </summary>
 public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
 {
-    /// <summary>Where the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure there.</summary>
+    /// <summary>
+    /// Where the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure there.
+    /// </summary>
     private static readonly HashSet<string> MakerMayBeLaxer =
     [
         "hook.throat",
@@ -36,7 +38,8 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
     /// <param name="case">Books, gear and own limits; the answers are not looked at.</param>
     /// <param name="criterion">A measure or count.</param>
     /// <param name="baseline">The figure when new, or null.</param>
-    /// <exception cref="InvalidOperationException">No chosen book has a rule for the criterion: it was not to be answered.</exception>
+    /// <exception cref="InvalidOperationException">No chosen book has a rule for the criterion: it was not to be
+    /// answered.</exception>
     public static LimitSet For(Case @case, Criterion criterion, Length? baseline)
     {
         var context = new LimitContext(@case.Gear, baseline ?? (criterion.BaselineFromSize ? @case.Gear.Size : null));
@@ -167,7 +170,9 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         return Change(from, allowed, figure.Comparator, figure.HoldAbove);
     }
 
-    /// <summary>A limit a given change away from a reference. Where no change is allowed the reference itself still passes.</summary>
+    /// <summary>
+    /// A limit a given change away from a reference. Where no change is allowed the reference itself still passes.
+    /// </summary>
     private static Figure Change(decimal reference, decimal allowed, Comparator comparator, decimal? holdAbove) =>
         comparator switch
         {

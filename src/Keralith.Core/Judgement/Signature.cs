@@ -17,7 +17,8 @@ public sealed record Signature(VerdictKind? Chosen = null, string? Reason = null
         );
 
     /// <summary>
-    /// The verdict that is signed: never milder than the rules, stricter with a reason. Readings of an instrument out of calibration
+    /// The verdict that is signed: never milder than the rules, stricter with a reason. Readings of an instrument out
+    /// of calibration
     /// may not accept a piece: with them a full inspection comes to hold at least, and says why they were handed in.
     /// </summary>
     /// <param name="rules">What the rules come to.</param>

@@ -33,7 +33,9 @@ public sealed record BookFinding(string Book, Outcome? Outcome)
     /// <summary>Share of the allowance used, exact; null where there is none.</summary>
     public decimal? Consumed { get; init; }
 
-    /// <summary>Who stands in where the book itself is silent: <c>asme</c>, or <c>maker</c> where the book lets the maker say.</summary>
+    /// <summary>
+    /// Who stands in where the book itself is silent: <c>asme</c>, or <c>maker</c> where the book lets the maker say.
+    /// </summary>
     public string? From { get; init; }
 
     /// <summary>In words. Put together when read: most judgements are never read aloud.</summary>

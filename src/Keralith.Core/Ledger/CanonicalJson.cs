@@ -36,7 +36,9 @@ public static class CanonicalJson
         };
     }
 
-    /// <summary>A number as RFC 8785 writes it: the shortest digits that read back the same, laid out as ECMAScript does.</summary>
+    /// <summary>
+    /// A number as RFC 8785 writes it: the shortest digits that read back the same, laid out as ECMAScript does.
+    /// </summary>
     /// <exception cref="ArgumentOutOfRangeException">It is not finite: JSON has no such number.</exception>
     public static string Number(double value)
     {

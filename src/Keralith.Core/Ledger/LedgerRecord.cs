@@ -4,7 +4,8 @@ using System.Text.Json.Serialization;
 namespace Keralith.Core.Ledger;
 
 /// <summary>
-/// What an entry of the ledger keeps of one act. Each kind of entry is a record of its own below: its fields are what stands in the entry, in the words of
+/// What an entry of the ledger keeps of one act. Each kind of entry is a record of its own below: its fields are what
+/// stands in the entry, in the words of
 /// the formats. A kind's name and its fields never change their meaning; new fields may be added.
 /// </summary>
 /// <param name="Kind">The kind's name, such as <c>inspection.signed</c>.</param>

@@ -51,7 +51,8 @@ public sealed record GearSearch(
     /// <param name="above">Whether it hangs above the legs; hardware only.</param>
     /// <param name="candidates">The pieces to try.</param>
     /// <param name="books">The rule books worked to.</param>
-    /// <param name="facts">How it would be rigged, where that is known; null: shackles in line, everything else as nobody has said.</param>
+    /// <param name="facts">How it would be rigged, where that is known; null: shackles in line, everything else as
+    /// nobody has said.</param>
     public static GearSearch Of(
         LiftPlan plan,
         GearFamily family,

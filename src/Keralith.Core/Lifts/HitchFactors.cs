@@ -4,7 +4,8 @@ using Keralith.Core.Quantities;
 namespace Keralith.Core.Lifts;
 
 /// <summary>
-/// What hitch and angle make of one leg's vertical rated load (ASME B30.9, effect of hitch and angle; the books' own figures where they are smaller).
+/// What hitch and angle make of one leg's vertical rated load (ASME B30.9, effect of hitch and angle; the books' own
+/// figures where they are smaller).
 /// Angles are from the horizontal.
 /// </summary>
 public static class HitchFactors
@@ -107,18 +108,26 @@ public static class HitchFactors
         return null;
     }
 
-    /// <summary>Whether a basket's bend must be known: rope and chain lose over a sharp one, fiber rope wants one of eight diameters.</summary>
+    /// <summary>
+    /// Whether a basket's bend must be known: rope and chain lose over a sharp one, fiber rope wants one of eight
+    /// diameters.
+    /// </summary>
     public static bool AsksBend(GearFamily family) =>
         family.Code is "wire-rope-sling" or "alloy-chain-sling" or "fiber-rope-sling";
 
-    /// <summary>The choker's share of the vertical rated load, angle of choke over 120 degrees; the smallest of the chosen books. Null: the family is not choked.</summary>
+    /// <summary>
+    /// The choker's share of the vertical rated load, angle of choke over 120 degrees; the smallest of the chosen
+    /// books. Null: the family is not choked.
+    /// </summary>
     /// <param name="family">The sling's family.</param>
     /// <param name="books">The books worked to.</param>
     /// <param name="contact">What the choke lies on.</param>
     public static decimal? Choker(GearFamily family, IReadOnlyList<RuleBook> books, Contact contact = Contact.Round) =>
         UsualChoker(family) is { } usual ? books.Min(b => OwnChoker(b, family, contact) ?? usual) : null;
 
-    /// <summary>The choker's share where a book has its own figure, whatever the family; null where it follows the usual one.</summary>
+    /// <summary>
+    /// The choker's share where a book has its own figure, whatever the family; null where it follows the usual one.
+    /// </summary>
     public static decimal? OwnChoker(RuleBook book, GearFamily family, Contact contact) =>
         book.Id switch
         {
@@ -137,14 +146,20 @@ public static class HitchFactors
             _ => null,
         };
 
-    /// <summary>What a book of bands allows several legs, as a share of one leg's vertical load: from 45 degrees 1.4 (two legs) or 2.1, from 30 degrees 1.0 or 1.5; null when no chosen book has bands.</summary>
+    /// <summary>
+    /// What a book of bands allows several legs, as a share of one leg's vertical load: from 45 degrees 1.4 (two legs)
+    /// or 2.1, from 30 degrees 1.0 or 1.5; null when no chosen book has bands.
+    /// </summary>
     public static decimal? Band(int legs, decimal angle, IReadOnlyList<RuleBook> books) =>
         legs < 2 || books.All(b => b.Id != "europe") ? null
         : angle >= 45 ? (legs == 2 ? 1.4m : 2.1m)
         : legs == 2 ? 1.0m
         : 1.5m;
 
-    /// <summary>What a book of bands allows one basket: upright 2.0, from 45 degrees 1.4, from 30 degrees 1.0; null when no chosen book has bands.</summary>
+    /// <summary>
+    /// What a book of bands allows one basket: upright 2.0, from 45 degrees 1.4, from 30 degrees 1.0; null when no
+    /// chosen book has bands.
+    /// </summary>
     public static decimal? BasketBand(decimal angle, IReadOnlyList<RuleBook> books) =>
         books.All(b => b.Id != "europe") ? null
         : angle >= 90 ? 2.0m

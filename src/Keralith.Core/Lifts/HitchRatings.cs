@@ -84,7 +84,10 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         return new(table.One, table.Rows(), why);
     }
 
-    /// <summary>What a kit carries by legs used, its weakest bearing member in each leg. The set's own rating is a ceiling at every angle: legs that hang flatter carry no more.</summary>
+    /// <summary>
+    /// What a kit carries by legs used, its weakest bearing member in each leg. The set's own rating is a ceiling at
+    /// every angle: legs that hang flatter carry no more.
+    /// </summary>
     /// <param name="oneLeg">One leg straight, as it counts here.</param>
     /// <param name="legs">Legs the kit can be made up with.</param>
     /// <param name="set">The set's own rating; null where it has none.</param>
@@ -109,7 +112,9 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         Mass Ceiling(Mass load) => (set is { } most && most < load ? most : load).In(oneLeg.Unit);
     }
 
-    /// <summary>The hitch and angle the rated load is marked for: stated, or plain where there is only one way to read it.</summary>
+    /// <summary>
+    /// The hitch and angle the rated load is marked for: stated, or plain where there is only one way to read it.
+    /// </summary>
     internal static (Hitch Hitch, Angle Angle)? Stated(GearPiece gear, TagWords words) =>
         gear switch
         {
@@ -180,7 +185,10 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
             return angle.Degrees >= CapAngle.Degrees && Cap * factor < load ? Cap * factor : load;
         }
 
-        /// <summary>What is worked out, or what the marking itself gives for the hitch where that is less, re-rated like the rest.</summary>
+        /// <summary>
+        /// What is worked out, or what the marking itself gives for the hitch where that is less, re-rated like the
+        /// rest.
+        /// </summary>
         private HitchRating Row(Hitch hitch, Angle angle, Mass worked, string? remark)
         {
             var given = Words.Ratings.Where(r => r.Hitch == hitch).ToList();

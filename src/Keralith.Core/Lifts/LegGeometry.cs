@@ -150,7 +150,9 @@ public sealed class LegGeometry
     /// <summary>An angle's degrees.</summary>
     internal static double Degrees(double radians) => radians * 180 / Math.PI;
 
-    /// <summary>The load turns about the line of its two picks until the centre of gravity lies in the plane of the legs, below.</summary>
+    /// <summary>
+    /// The load turns about the line of its two picks until the centre of gravity lies in the plane of the legs, below.
+    /// </summary>
     private string? TurnedIntoPlane()
     {
         var along = Picks[1] - Picks[0];

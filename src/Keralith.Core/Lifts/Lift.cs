@@ -75,7 +75,10 @@ public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
     /// <summary>What the tag gives the whole sling by hitch and angle; empty where it has no table.</summary>
     public IReadOnlyList<TagTableRow> TagTable { get; init; } = [];
 
-    /// <summary>What the tag gives the whole sling at its own angle: a ceiling where its legs stand as steep or steeper; null where it names none.</summary>
+    /// <summary>
+    /// What the tag gives the whole sling at its own angle: a ceiling where its legs stand as steep or steeper; null
+    /// where it names none.
+    /// </summary>
     public TagTableRow? Ceiling { get; init; }
 
     /// <summary>Why its rated load can't be worked out, in words; null: it is simply not known.</summary>

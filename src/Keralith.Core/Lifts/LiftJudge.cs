@@ -4,7 +4,8 @@ using Keralith.Core.Tags;
 namespace Keralith.Core.Lifts;
 
 /// <summary>
-/// Works out what an arrangement may carry: the pull of each leg, what is asked of each piece and what it may carry so, the weakest piece
+/// Works out what an arrangement may carry: the pull of each leg, what is asked of each piece and what it may carry so,
+/// the weakest piece
 /// and the largest load. Planning help for competent people; every figure is for the arrangement as given.
 /// </summary>
 public static class LiftJudge

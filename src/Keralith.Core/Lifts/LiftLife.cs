@@ -129,7 +129,8 @@ public sealed record LiftFacts(
 );
 
 /// <summary>
-/// The life of a lift: being planned, checked, signed where something is critical or to be asked, its gear out, a good trial lift, done; or called off.
+/// The life of a lift: being planned, checked, signed where something is critical or to be asked, its gear out, a good
+/// trial lift, done; or called off.
 /// Each step is refused unless what stands before it holds.
 /// </summary>
 public static class LiftLife
@@ -150,7 +151,9 @@ public static class LiftLife
             LiftState.Out or LiftState.Tried or LiftState.Done or LiftState.CalledOff => false,
         };
 
-    /// <summary>The state after the plan was changed: what was checked or signed holds for the plan it was done on alone.</summary>
+    /// <summary>
+    /// The state after the plan was changed: what was checked or signed holds for the plan it was done on alone.
+    /// </summary>
     public static Checked<LiftState> AfterChange(LiftState state, Signer by) =>
         by.Without(Right.PlanLift) is { } forbidden ? forbidden
         : state.MayChange() ? LiftState.Planned

@@ -113,7 +113,8 @@ public sealed record LiftPlan
     /// <summary>The lift these pieces make.</summary>
     /// <param name="gear">The pieces by mark.</param>
     /// <param name="books">The rule books worked to.</param>
-    /// <returns>The lift with the marks of its legs' pieces and of those above; where a leg has no sling yet, what is still wanted.</returns>
+    /// <returns>The lift with the marks of its legs' pieces and of those above; where a leg has no sling yet, what is
+    /// still wanted.</returns>
     public PlannedLift With(IReadOnlyDictionary<string, LiftGear> gear, IReadOnlyList<RuleBook> books)
     {
         var known = Pieces.Where(p => gear.ContainsKey(p.Mark)).Select(p => (Piece: p, Gear: gear[p.Mark])).ToList();
@@ -236,7 +237,10 @@ public sealed record LiftPlan
             || (legs > 0 && one.Any(k => k.Piece.Place.Leg is null))
         select $"{one.Key} is put in {legs} legs and serves {one.Key.MostLegs}";
 
-    /// <summary>Pieces put where the arithmetic has no place for them: left out in silence, their rating would be checked by nobody.</summary>
+    /// <summary>
+    /// Pieces put where the arithmetic has no place for them: left out in silence, their rating would be checked by
+    /// nobody.
+    /// </summary>
     private IEnumerable<string> Misplaced(IEnumerable<(PlannedPiece Piece, LiftGear Gear)> known) =>
         from k in known
         let role = LiftGear.RoleOf(k.Gear.Gear.Family)

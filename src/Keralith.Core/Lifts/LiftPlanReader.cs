@@ -4,7 +4,8 @@ using Keralith.Core.Tags;
 namespace Keralith.Core.Lifts;
 
 /// <summary>
-/// Reads a plan from what was typed, field by field: the one gate for the bench, saved lifts and templates. Every fault is named with its field.
+/// Reads a plan from what was typed, field by field: the one gate for the bench, saved lifts and templates. Every fault
+/// is named with its field.
 /// </summary>
 public sealed class LiftPlanReader
 {

@@ -32,7 +32,8 @@ public sealed record PieceOnLift
 /// <summary>One leg.</summary>
 /// <param name="Number">From 1.</param>
 /// <param name="Angle">From the horizontal, as drawn, in degrees.</param>
-/// <param name="Tension">The pull in it, in kilograms; of a basket both its parts together; null where a leg would have to push.</param>
+/// <param name="Tension">The pull in it, in kilograms; of a basket both its parts together; null where a leg would have
+/// to push.</param>
 /// <param name="Inward">What it pulls inward on the load, in kilograms; of a basket one part.</param>
 /// <param name="Pieces">The sling first, then from the top down.</param>
 public sealed record LegOnLift(
@@ -61,7 +62,10 @@ public sealed record LiftResult
     /// <summary>Null where no piece has a figure.</summary>
     public WeakestPiece? Weakest { get; init; }
 
-    /// <summary>The largest load this arrangement carries, in kilograms; null where it is not permitted or a rated load is missing.</summary>
+    /// <summary>
+    /// The largest load this arrangement carries, in kilograms; null where it is not permitted or a rated load is
+    /// missing.
+    /// </summary>
     public decimal? Capacity { get; init; }
 
     /// <summary>What the hanging load does; null for symmetric legs.</summary>

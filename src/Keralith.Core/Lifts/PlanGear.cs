@@ -36,7 +36,10 @@ public static class PlanGear
         return null;
     }
 
-    /// <summary>Puts a piece on: a sling where legs have none, hardware in the first leg without its kind, hoists and points above.</summary>
+    /// <summary>
+    /// Puts a piece on: a sling where legs have none, hardware in the first leg without its kind, hoists and points
+    /// above.
+    /// </summary>
     /// <param name="fields">The plan.</param>
     /// <param name="gear">The piece.</param>
     /// <param name="chosen">The pieces on it so far.</param>

@@ -11,7 +11,8 @@ namespace Keralith.Core.Lifts;
 internal sealed record LegStand(int Legs, Angle Angle, int? Share);
 
 /// <summary>
-/// What one leg's sling may carry (ASME B30.9): its rated load re-rated by the books, less what heat takes, in its hitch, within its tag's own table.
+/// What one leg's sling may carry (ASME B30.9): its rated load re-rated by the books, less what heat takes, in its
+/// hitch, within its tag's own table.
 /// </summary>
 internal static class SlingOnLeg
 {

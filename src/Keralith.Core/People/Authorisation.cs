@@ -25,7 +25,10 @@ public sealed record Authorisation(FamilyGroup Group, DateOnly Until)
             FamilyGroup.BelowHook => "gear below the hook",
         };
 
-    /// <summary>Why somebody may not sign an inspection of a family on a day; null when they may. Without one, or past its day, they may draft.</summary>
+    /// <summary>
+    /// Why somebody may not sign an inspection of a family on a day; null when they may. Without one, or past its day,
+    /// they may draft.
+    /// </summary>
     public static string? RefusalToSign(IEnumerable<Authorisation> held, GearFamily family, DateOnly today)
     {
         var group = GroupOf(family);

@@ -37,7 +37,10 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     /// <summary>The unit it was written in.</summary>
     public LengthUnit Unit { get; }
 
-    /// <summary>Whether it was written in inches or feet: such a size is <em>inch-named</em> and read in the inch column of a table.</summary>
+    /// <summary>
+    /// Whether it was written in inches or feet: such a size is <em>inch-named</em> and read in the inch column of a
+    /// table.
+    /// </summary>
     public bool IsInchNamed => Unit is LengthUnit.Inch or LengthUnit.Foot;
 
     public static Length FromMillimetres(decimal millimetres) => new(millimetres, LengthUnit.Millimetre);

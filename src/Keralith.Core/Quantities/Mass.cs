@@ -43,7 +43,9 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
     /// <summary>The same mass as if written in another unit.</summary>
     public Mass In(MassUnit unit) => new(Kilograms, unit);
 
-    /// <summary>Reads a mass such as <c>8000 lb</c>, <c>3.5 t</c> (tonne), <c>2 short ton</c> (2000 lb each) or <c>1200 kg</c>.</summary>
+    /// <summary>
+    /// Reads a mass such as <c>8000 lb</c>, <c>3.5 t</c> (tonne), <c>2 short ton</c> (2000 lb each) or <c>1200 kg</c>.
+    /// </summary>
     public static Checked<Mass> Read(string? text)
     {
         const string Example = "8800 lb or 3.5 t";

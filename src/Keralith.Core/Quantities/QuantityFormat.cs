@@ -43,7 +43,10 @@ public static class QuantityFormat
             ? $"{QuantityText.Number(Round(length.Inches, 3))} in"
             : $"{QuantityText.Number(Round(length.Millimetres, 2))} mm";
 
-    /// <summary>A mass for reading, rounded down to whole pounds or kilograms, or hundredths of a tonne (a rated load is never overstated), thousands set apart by a thin space.</summary>
+    /// <summary>
+    /// A mass for reading, rounded down to whole pounds or kilograms, or hundredths of a tonne (a rated load is never
+    /// overstated), thousands set apart by a thin space.
+    /// </summary>
     public static string Rounded(Mass mass, MassUnit unit) =>
         unit switch
         {
@@ -53,7 +56,10 @@ public static class QuantityFormat
             MassUnit.Kilogram or MassUnit.Gram => $"{Thousands(mass.Kilograms)} kg",
         };
 
-    /// <summary>A mass somebody must carry, rounded up like <see cref="Rounded(Mass, MassUnit)"/> rounds down: a demand is never understated.</summary>
+    /// <summary>
+    /// A mass somebody must carry, rounded up like <see cref="Rounded(Mass, MassUnit)"/> rounds down: a demand is never
+    /// understated.
+    /// </summary>
     public static string RoundedUp(Mass mass, MassUnit unit) =>
         Rounded(
             unit switch

@@ -69,7 +69,10 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
         return new KitMember(count, cells[1], load, cells[3] == "bears", mark);
     }
 
-    /// <summary>What one leg of a kit carries: its weakest member that bears load. Null where one of them has no rated load, or none bears any.</summary>
+    /// <summary>
+    /// What one leg of a kit carries: its weakest member that bears load. Null where one of them has no rated load, or
+    /// none bears any.
+    /// </summary>
     public static Mass? OneLeg(IReadOnlyCollection<KitMember> members)
     {
         var bearing = members.Where(m => m.SharesLoad).ToList();

@@ -120,12 +120,18 @@ public sealed record PieceEntry
             ? $"The last periodic inspection can't have been on {CarriedOver.LastPeriodic:yyyy-MM-dd}: that day is yet to come."
             : null;
 
-    /// <summary>Why a marking that was read can't be called unread again; null when it isn't. What is against it would stop nothing any more.</summary>
+    /// <summary>
+    /// Why a marking that was read can't be called unread again; null when it isn't. What is against it would stop
+    /// nothing any more.
+    /// </summary>
     /// <param name="wasRead">Whether the marking on record was read.</param>
     public string? RefusalToUnread(bool wasRead) =>
         wasRead && !TagRead ? "A marking that was read stays read; enter what it says now." : null;
 
-    /// <summary>Why a new part can't be recorded with these figures; null when it can. The old part's figures must not judge the new one: each is wanted anew.</summary>
+    /// <summary>
+    /// Why a new part can't be recorded with these figures; null when it can. The old part's figures must not judge the
+    /// new one: each is wanted anew.
+    /// </summary>
     public static string? RefusalOfNewPart(GearPiece gear, string part, IEnumerable<BaselineKey> given)
     {
         var missing = PieceEntryReader
@@ -140,7 +146,10 @@ public sealed record PieceEntry
             : $"The new part is judged by its own figures: give {string.Join(", ", missing)}.";
     }
 
-    /// <summary>Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as one.</summary>
+    /// <summary>
+    /// Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as
+    /// one.
+    /// </summary>
     public static string? RefusalOf(IEnumerable<BaselineFigure> set, Role role) =>
         set.Any(b => b.Basis == BaselineBasis.Provisional) && !role.May(Right.AcceptProvisional)
             ? "Only a qualified person accepts a provisional figure."

@@ -2,7 +2,9 @@ using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Register;
 
-/// <summary>Writes a piece back as the fields its form has: what <see cref="PieceEntryReader"/> reads, in its own words.</summary>
+/// <summary>
+/// Writes a piece back as the fields its form has: what <see cref="PieceEntryReader"/> reads, in its own words.
+/// </summary>
 public static class PieceEntryFields
 {
     /// <summary>The fields of a piece. Reading them gives the same piece.</summary>

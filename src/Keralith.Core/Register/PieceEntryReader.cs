@@ -8,7 +8,8 @@ using Keralith.Core.Tags;
 namespace Keralith.Core.Register;
 
 /// <summary>
-/// Reads what was typed of a piece, field by field: the one gate for forms, imports and demo data. Every fault is named with its field.
+/// Reads what was typed of a piece, field by field: the one gate for forms, imports and demo data. Every fault is named
+/// with its field.
 /// </summary>
 public sealed class PieceEntryReader
 {
@@ -37,7 +38,9 @@ public sealed class PieceEntryReader
     /// <summary>The field name of a chemical's tick.</summary>
     public static string ChemicalField(Chemical chemical) => $"meets:{Code.Of(chemical)}";
 
-    /// <summary>The measures of a piece that need a figure when new, part by part, whichever books come to be worked to.</summary>
+    /// <summary>
+    /// The measures of a piece that need a figure when new, part by part, whichever books come to be worked to.
+    /// </summary>
     public static IEnumerable<(Part Part, Criterion Criterion)> BaselinesOf(GearPiece gear) =>
         from part in Catalogue.Parts(gear, RuleBookShelf.All)
         from criterion in part.Criteria
@@ -74,8 +77,10 @@ public sealed class PieceEntryReader
     ];
 
     /// <summary>Reads a piece.</summary>
-    /// <param name="fields">What was typed, by field name: <c>mark</c>, <c>family</c>, attributes by their names, and so on.</param>
-    /// <param name="mayBeAsked">Attributes the family needs that the source had no place for: left out, they are asked for later.</param>
+    /// <param name="fields">What was typed, by field name: <c>mark</c>, <c>family</c>, attributes by their names, and
+    /// so on.</param>
+    /// <param name="mayBeAsked">Attributes the family needs that the source had no place for: left out, they are asked
+    /// for later.</param>
     /// <returns>The piece, or the faults by field name.</returns>
     public static (PieceEntry? Entry, IReadOnlyDictionary<string, string> Faults) Read(
         IReadOnlyDictionary<string, string> fields,
@@ -94,7 +99,8 @@ public sealed class PieceEntryReader
     public const int MostAlike = 50;
 
     /// <summary>
-    /// Reads a piece and those alike it: the same in all but mark and serial. A figure measured on the first when it was new is, for the others,
+    /// Reads a piece and those alike it: the same in all but mark and serial. A figure measured on the first when it
+    /// was new is, for the others,
     /// that of a twin.
     /// </summary>
     /// <returns>The pieces, the first one first; none when there are faults.</returns>

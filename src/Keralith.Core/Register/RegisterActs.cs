@@ -21,7 +21,10 @@ public sealed record NewPart(
     IReadOnlyDictionary<BaselineKey, BaselineFigure> Figures
 );
 
-/// <summary>What is done to the register: gear entered, changed, its figures filled in, a part of it replaced, its report accepted.</summary>
+/// <summary>
+/// What is done to the register: gear entered, changed, its figures filled in, a part of it replaced, its report
+/// accepted.
+/// </summary>
 public static class RegisterActs
 {
     /// <summary>Why a piece can't be entered; null when it can.</summary>
@@ -102,7 +105,10 @@ public static class RegisterActs
         );
     }
 
-    /// <summary>A piece taken out of a lot, as it is entered under its own mark: what was measured new on one of the lot is a twin's for this one.</summary>
+    /// <summary>
+    /// A piece taken out of a lot, as it is entered under its own mark: what was measured new on one of the lot is a
+    /// twin's for this one.
+    /// </summary>
     /// <param name="figures">The lot's figures when new.</param>
     /// <returns>What is entered, and the provisional figures that go with it: they were accepted for all of the lot.</returns>
     public static (PieceEntry Entry, Dictionary<BaselineKey, BaselineFigure> Provisional) OutOfLot(
@@ -127,7 +133,9 @@ public static class RegisterActs
         return (entry, provisional);
     }
 
-    /// <summary>Accepts the report of a piece taken over: in service until the report runs out, or its first inspection here.</summary>
+    /// <summary>
+    /// Accepts the report of a piece taken over: in service until the report runs out, or its first inspection here.
+    /// </summary>
     /// <param name="file">The report's file; null: none is attached.</param>
     public static Checked<PieceOutcome> AcceptReport(Piece piece, Guid? file, Signer by)
     {

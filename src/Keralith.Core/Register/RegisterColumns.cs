@@ -150,7 +150,10 @@ public static class RegisterColumns
         .. GearFamilies.All.SelectMany(f => f.Asks).Distinct().Select(Column).Except(Fixed),
     ];
 
-    /// <summary>Whether a heading names a column: one of <see cref="All"/>, or <c>baseline:part:criterion</c> for one figure on one part.</summary>
+    /// <summary>
+    /// Whether a heading names a column: one of <see cref="All"/>, or <c>baseline:part:criterion</c> for one figure on
+    /// one part.
+    /// </summary>
     public static bool Knows(string heading) =>
         All.Contains(heading)
         || (
@@ -159,7 +162,9 @@ public static class RegisterColumns
             && Catalogue.Find(words[2]) is { BaselineName: not null }
         );
 
-    /// <summary>The column a strange heading most likely means: the same letters, whatever stands between them; null when none.</summary>
+    /// <summary>
+    /// The column a strange heading most likely means: the same letters, whatever stands between them; null when none.
+    /// </summary>
     public static string? Guess(string heading)
     {
         var plain = Bare(heading);
@@ -329,7 +334,8 @@ public static class RegisterColumns
     /// <summary>Writes a piece as a row.</summary>
     /// <param name="entry">The piece.</param>
     /// <param name="stores">The stores there are.</param>
-    /// <returns>Cells by column, those with something in them; figures that differ from part to part stand under columns of their own.</returns>
+    /// <returns>Cells by column, those with something in them; figures that differ from part to part stand under
+    /// columns of their own.</returns>
     public static Dictionary<string, string> Write(PieceEntry entry, StoreNames stores)
     {
         var fields = PieceEntryFields.Of(entry);
@@ -383,7 +389,10 @@ public static class RegisterColumns
             )
         );
 
-    /// <summary>The fixed column of a measure's figure when new. None where parts of one piece have figures of different kinds: a coupling is not a top link.</summary>
+    /// <summary>
+    /// The fixed column of a measure's figure when new. None where parts of one piece have figures of different kinds:
+    /// a coupling is not a top link.
+    /// </summary>
     private static string? ColumnOf(GearPiece gear, string part, Criterion criterion) =>
         criterion.Id switch
         {

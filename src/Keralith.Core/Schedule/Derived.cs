@@ -21,7 +21,8 @@ public sealed record DerivedFacts(
 );
 
 /// <summary>
-/// What is kept on a piece so that lists need not read its records: Core's answers, made anew from the facts with every act, for one piece or for many.
+/// What is kept on a piece so that lists need not read its records: Core's answers, made anew from the facts with every
+/// act, for one piece or for many.
 /// </summary>
 /// <param name="Verdict">The verdict it stands under; null before the first.</param>
 /// <param name="Due">When its inspections run out.</param>

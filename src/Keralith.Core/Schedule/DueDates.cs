@@ -7,7 +7,8 @@ namespace Keralith.Core.Schedule;
 /// <summary>An inspection that counts for due dates: complete and accepted.</summary>
 /// <param name="Kind">Its kind.</param>
 /// <param name="InspectedOn">The day it was made.</param>
-/// <param name="NextBy">An earlier day its inspector set for the next full one, as where wear is seen; null: the interval alone.</param>
+/// <param name="NextBy">An earlier day its inspector set for the next full one, as where wear is seen; null: the
+/// interval alone.</param>
 public sealed record AcceptedInspection(InspectionKind Kind, DateOnly InspectedOn, DateOnly? NextBy = null)
 {
     /// <summary>Whether every part was looked at: it counts as a periodic one.</summary>
@@ -23,7 +24,9 @@ public sealed record AcceptedInspection(InspectionKind Kind, DateOnly InspectedO
 /// <param name="Frequent">Last day the frequent inspection holds good; null: never passed one, or due each use.</param>
 public sealed record DueDates(DateOnly? Periodic, DateOnly? Frequent)
 {
-    /// <summary>The last day it may be used without another inspection: the earlier of the two; null where none is kept.</summary>
+    /// <summary>
+    /// The last day it may be used without another inspection: the earlier of the two; null where none is kept.
+    /// </summary>
     public DateOnly? UsableUntil => Frequent < Periodic ? Frequent : Periodic;
 
     /// <summary>

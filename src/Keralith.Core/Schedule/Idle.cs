@@ -2,7 +2,9 @@ using Keralith.Core.Gear;
 
 namespace Keralith.Core.Schedule;
 
-/// <summary>Hoists that stood idle are inspected before they are used again (ASME B30.16, B30.21, idle hoists; 29 CFR 1910.179).</summary>
+/// <summary>
+/// Hoists that stood idle are inspected before they are used again (ASME B30.16, B30.21, idle hoists; 29 CFR 1910.179).
+/// </summary>
 public static class Idle
 {
     /// <summary>Months of standing idle after which a hoist wants a full inspection; null for other gear.</summary>
@@ -12,7 +14,8 @@ public static class Idle
         : 12;
 
     /// <summary>The last day a hoist may be used before it counts as idle too long; null for other gear.</summary>
-    /// <param name="recorded">The days it was inspected, from its last full inspection on, in order. A look after it stood idle too long does not end that: only a full one does.</param>
+    /// <param name="recorded">The days it was inspected, from its last full inspection on, in order. A look after it
+    /// stood idle too long does not end that: only a full one does.</param>
     public static DateOnly? LastDay(GearFamily family, IReadOnlyList<RuleBook> books, IEnumerable<DateOnly> recorded)
     {
         if (Months(family, books) is not { } months)
@@ -28,7 +31,9 @@ public static class Idle
         return until;
     }
 
-    /// <summary>What a hoist idle since a day wants before use, in words; null for other gear and within the first month.</summary>
+    /// <summary>
+    /// What a hoist idle since a day wants before use, in words; null for other gear and within the first month.
+    /// </summary>
     /// <param name="since">The last day it was inspected.</param>
     public static string? Words(GearFamily family, DateOnly since, DateOnly today, IReadOnlyList<RuleBook> books)
     {

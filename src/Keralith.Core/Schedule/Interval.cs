@@ -83,7 +83,9 @@ public static class Intervals
                 _ => throw NoSuch(service),
             };
 
-    /// <summary>Hooks, hoists and gear below the hook are checked by the calendar; slings and hardware each shift of use.</summary>
+    /// <summary>
+    /// Hooks, hoists and gear below the hook are checked by the calendar; slings and hardware each shift of use.
+    /// </summary>
     private static bool ByCalendar(GearFamily family) =>
         family.Code == "hook" || family.Group is FamilyGroup.Hoist or FamilyGroup.BelowHook;
 

@@ -66,7 +66,10 @@ public sealed record SeasonScheme(
         return new(number, Marks[number % Marks.Count], from, from.AddMonths(Months).AddDays(-1));
     }
 
-    /// <summary>Whether a piece painted in a season still carries a mark that counts: of this season, or of the last within the overlap.</summary>
+    /// <summary>
+    /// Whether a piece painted in a season still carries a mark that counts: of this season, or of the last within the
+    /// overlap.
+    /// </summary>
     /// <param name="painted">The day of the season it was painted for; null: never.</param>
     /// <param name="today">The day asked about.</param>
     public bool Counts(DateOnly? painted, DateOnly today) =>
@@ -76,7 +79,10 @@ public sealed record SeasonScheme(
         && carried.Number <= now.Number
         && today <= carried.Until.AddDays(OverlapDays);
 
-    /// <summary>Why the season's mark may not be put on; null when it may. Only what a full inspection found fit or watch, and which may be used but for the colour, gets it.</summary>
+    /// <summary>
+    /// Why the season's mark may not be put on; null when it may. Only what a full inspection found fit or watch, and
+    /// which may be used but for the colour, gets it.
+    /// </summary>
     /// <param name="state">Its state.</param>
     /// <param name="standing">The verdict it stands under.</param>
     /// <param name="periodicDue">When its periodic runs out.</param>

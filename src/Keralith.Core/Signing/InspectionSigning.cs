@@ -144,7 +144,9 @@ public static class InspectionSigning
         );
     }
 
-    /// <summary>A trainee signs for countersignature: the draft waits, and what it finds against the piece stops it at once.</summary>
+    /// <summary>
+    /// A trainee signs for countersignature: the draft waits, and what it finds against the piece stops it at once.
+    /// </summary>
     public static Checked<SigningOutcome> Offer(SigningFacts facts, SignatureRead read, Signer by)
     {
         if (by.Without(Right.Draft) is { } forbidden)

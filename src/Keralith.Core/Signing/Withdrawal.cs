@@ -12,7 +12,9 @@ namespace Keralith.Core.Signing;
 /// <param name="IsSuperseded">Whether it was corrected or withdrawn already.</param>
 public sealed record RecordToWithdraw(Guid Id, WrongRecord Facts, DateOnly InspectedOn, bool IsSuperseded);
 
-/// <summary>Records that were never made, or made of another piece: withdrawn, they count for nothing and stay readable.</summary>
+/// <summary>
+/// Records that were never made, or made of another piece: withdrawn, they count for nothing and stay readable.
+/// </summary>
 public static class Withdrawal
 {
     /// <summary>Begins the correction of a record: who may, and why it is wrong.</summary>

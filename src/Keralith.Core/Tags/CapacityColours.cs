@@ -3,7 +3,8 @@ using Keralith.Core.Quantities;
 namespace Keralith.Core.Tags;
 
 /// <summary>
-/// Capacity colours of web slings and roundslings: a hint, never the authority. The tag governs; many slings follow no code at all.
+/// Capacity colours of web slings and roundslings: a hint, never the authority. The tag governs; many slings follow no
+/// code at all.
 /// </summary>
 public static class CapacityColours
 {
@@ -24,7 +25,9 @@ public static class CapacityColours
         ["orange"] = OrangeFrom,
     };
 
-    /// <summary>The rated load a colour stands for, in tonnes; null for a colour that stands for none. Orange: that or over.</summary>
+    /// <summary>
+    /// The rated load a colour stands for, in tonnes; null for a colour that stands for none. Orange: that or over.
+    /// </summary>
     public static decimal? TonnesOf(string colour) => Tonnes.TryGetValue(Plain(colour), out var tonnes) ? tonnes : null;
 
     /// <summary>Whether a colour agrees with a marked rated load; null where the colour stands for none.</summary>

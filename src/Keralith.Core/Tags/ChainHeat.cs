@@ -3,7 +3,9 @@ using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Tags;
 
-/// <summary>What heat takes from the rated load of alloy chain: while it is hot, and for good after (ASME B30.9, alloy chain).</summary>
+/// <summary>
+/// What heat takes from the rated load of alloy chain: while it is hot, and for good after (ASME B30.9, alloy chain).
+/// </summary>
 /// <param name="WhileHot">Share lost while hot, 0 to 1.</param>
 /// <param name="Lasting">Share lost for good, 0 to 1.</param>
 public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
@@ -39,11 +41,15 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
         return null;
     }
 
-    /// <summary>The share heat takes under the chosen books: while hot, or for good from the hottest ever met, whichever is more; of several books the larger.</summary>
+    /// <summary>
+    /// The share heat takes under the chosen books: while hot, or for good from the hottest ever met, whichever is
+    /// more; of several books the larger.
+    /// </summary>
     /// <param name="gear">The chain.</param>
     /// <param name="now">At the load end; null: ordinary.</param>
     /// <param name="hottest">The hottest it has met; null: not recorded.</param>
-    /// <param name="books">The books worked to. Europe has rows of its own for the heat of the day and none for what lasts.</param>
+    /// <param name="books">The books worked to. Europe has rows of its own for the heat of the day and none for what
+    /// lasts.</param>
     /// <returns>The share, 0 to 1; null where chain carries nothing.</returns>
     public static decimal? Loss(GearPiece gear, Temperature? now, Temperature? hottest, IReadOnlyList<RuleBook> books)
     {
@@ -63,7 +69,10 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
         return loss;
     }
 
-    /// <summary>Whether heat this high is outside what the table was made for: a grade without a column is computed as 100 and asked about.</summary>
+    /// <summary>
+    /// Whether heat this high is outside what the table was made for: a grade without a column is computed as 100 and
+    /// asked about.
+    /// </summary>
     public static bool AsksGrade(GearPiece gear, Temperature temperature) =>
         temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.GradeNumber is not (80 or 100);
 

@@ -4,7 +4,8 @@ using Keralith.Core.Quantities;
 namespace Keralith.Core.Tags;
 
 /// <summary>
-/// The trade's usual rated load of one vertical leg of alloy chain by size and grade, in pounds. It compares a tag with what is usual;
+/// The trade's usual rated load of one vertical leg of alloy chain by size and grade, in pounds. It compares a tag with
+/// what is usual;
 /// it never replaces it.
 /// </summary>
 public static class ChainSizeGuide

@@ -21,7 +21,10 @@ public enum Chemical
     Solvent,
 }
 
-/// <summary>Which material stands which chemical (ASME B30.9, environmental conditions). Nothing is ever simply allowed: the maker is asked.</summary>
+/// <summary>
+/// Which material stands which chemical (ASME B30.9, environmental conditions). Nothing is ever simply allowed: the
+/// maker is asked.
+/// </summary>
 public static class Materials
 {
     private enum Stands

@@ -9,7 +9,8 @@ namespace Keralith.Core.Tags;
 /// </summary>
 /// <param name="Lowest">The lowest that may be met.</param>
 /// <param name="Highest">The highest that may be met.</param>
-/// <param name="HighestItselfAsks">Whether the highest itself is already beyond: alloy chain is unreduced <em>below</em> 400 F.</param>
+/// <param name="HighestItselfAsks">Whether the highest itself is already beyond: alloy chain is unreduced
+/// <em>below</em> 400 F.</param>
 public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highest, bool HighestItselfAsks = false)
 {
     private static readonly OperatingTemperatures Chain = new(new(-40, -40), new(400, 204), HighestItselfAsks: true);
@@ -26,7 +27,9 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     private static readonly OperatingTemperatures CarbonEyeBolt = new(new(30, -1), new(275, 135));
     private static readonly OperatingTemperatures Block = new(new(0, -18), new(150, 66));
 
-    /// <summary>The limits for a piece under the books worked to, the strictest governing; null where no table has a row: ask.</summary>
+    /// <summary>
+    /// The limits for a piece under the books worked to, the strictest governing; null where no table has a row: ask.
+    /// </summary>
     public static OperatingTemperatures? Of(GearPiece gear, IReadOnlyList<RuleBook> books) =>
         gear.Family.Code switch
         {
@@ -77,7 +80,10 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     public static bool IsBelow(GearPiece gear, IReadOnlyList<RuleBook> books, Temperature temperature) =>
         Of(gear, books) is { } limits && temperature.Degrees < limits.Lowest.On(temperature.Scale);
 
-    /// <summary>Whether wire rope is out for good by the heat it has met (OSHA books): above 200 F with a fiber core, or a core nobody has stated.</summary>
+    /// <summary>
+    /// Whether wire rope is out for good by the heat it has met (OSHA books): above 200 F with a fiber core, or a core
+    /// nobody has stated.
+    /// </summary>
     public static bool IsOutForGood(GearPiece gear, Temperature hottest, IReadOnlyList<RuleBook> books) =>
         gear.Family.Code == "wire-rope-sling"
         && gear.Text("core") != "iwrc"

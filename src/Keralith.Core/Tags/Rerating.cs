@@ -21,7 +21,9 @@ public sealed record RatedLoadHere(
 {
     public bool IsReduced => Here < Marked;
 
-    /// <summary>Re-rates a marking: <c>rated load x marked factor / required factor</c> where a book wants more, else unchanged.</summary>
+    /// <summary>
+    /// Re-rates a marking: <c>rated load x marked factor / required factor</c> where a book wants more, else unchanged.
+    /// </summary>
     public static RatedLoadHere For(
         GearFamily family,
         Mass marked,

@@ -48,7 +48,8 @@ public sealed record TagVerdict(RatedLoadHere? Here, IReadOnlyList<TagRemark> Re
 }
 
 /// <summary>
-/// Judges what a marking says: whether it is complete, what its rated load counts for here, whether rating, size and colour agree,
+/// Judges what a marking says: whether it is complete, what its rated load counts for here, whether rating, size and
+/// colour agree,
 /// and whether the material stands what it meets. Whatever can't be decided is held.
 /// </summary>
 public static class TagJudgement

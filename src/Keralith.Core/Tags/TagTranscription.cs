@@ -41,7 +41,10 @@ public sealed record Surroundings(
     /// <summary>What the maker said of all this when asked, as a qualified person entered it; null: nobody has asked.</summary>
     public string? MakersWord { get; init; }
 
-    /// <summary>Why a person may not put these in the place of others; null when they may. The maker's word is entered by a qualified person, for the conditions it was given for.</summary>
+    /// <summary>
+    /// Why a person may not put these in the place of others; null when they may. The maker's word is entered by a
+    /// qualified person, for the conditions it was given for.
+    /// </summary>
     /// <param name="before">What stood before.</param>
     public string? RefusalOf(Surroundings before, Role role) =>
         MakersWord is null || role.May(Right.AcceptProvisional) || Equals(before)

@@ -21,7 +21,8 @@ public abstract record WearForecast
     private protected WearForecast() { }
 
     /// <summary>
-    /// The forecast of a series: the Theil-Sen slope (median of all pairwise slopes) over days, from the latest fitted value to the limit.
+    /// The forecast of a series: the Theil-Sen slope (median of all pairwise slopes) over days, from the latest fitted
+    /// value to the limit.
     /// Of several figures of one day the worst counts.
     /// </summary>
     /// <param name="points">In any order.</param>
@@ -65,7 +66,10 @@ public abstract record WearForecast
         );
     }
 
-    /// <summary>Whole days until the limit at a slope, rounded down; 0 when it is reached already; null when the slope never gets there.</summary>
+    /// <summary>
+    /// Whole days until the limit at a slope, rounded down; 0 when it is reached already; null when the slope never
+    /// gets there.
+    /// </summary>
     private static int? Days(decimal left, decimal slope) =>
         left <= 0 ? 0
         : slope <= 0 ? null
@@ -92,7 +96,8 @@ public sealed record NoWearSeen : WearForecast;
 /// <param name="LastDay">The day of the last figure.</param>
 /// <param name="Fitted">The fitted value on that day.</param>
 /// <param name="SlopePerDay">Median change a day.</param>
-/// <param name="GentleSlope">First quartile of the pairwise slopes: the band's gentler edge; it may even lead the harmless way.</param>
+/// <param name="GentleSlope">First quartile of the pairwise slopes: the band's gentler edge; it may even lead the
+/// harmless way.</param>
 /// <param name="SteepSlope">Third quartile: the band's steeper edge.</param>
 /// <param name="DaysToLimit">Days from the last figure to the limit; 0 when the fitted value has reached it.</param>
 /// <param name="SoonestDays">The same at the steeper edge.</param>

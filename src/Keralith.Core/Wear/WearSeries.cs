@@ -84,7 +84,10 @@ public sealed record WearSeries(
         return all;
     }
 
-    /// <summary>The earliest next inspection the series advise, and the one that does; null where the due date is early enough for all.</summary>
+    /// <summary>
+    /// The earliest next inspection the series advise, and the one that does; null where the due date is early enough
+    /// for all.
+    /// </summary>
     public static (DateOnly Day, WearSeries Series)? Earlier(IEnumerable<WearSeries> series, DateOnly due)
     {
         (DateOnly Day, WearSeries Series)? earliest = null;

@@ -8,10 +8,16 @@ using Npgsql;
 
 namespace Keralith.Data;
 
-/// <summary>What is kept on a piece from its records: Core's answers, made in one place for one piece or for many, behind the pieces' locks.</summary>
+/// <summary>
+/// What is kept on a piece from its records: Core's answers, made in one place for one piece or for many, behind the
+/// pieces' locks.
+/// </summary>
 internal static class Derivation
 {
-    /// <summary>The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects stood.</summary>
+    /// <summary>
+    /// The signed inspections of a piece that count, oldest first; a correction stands where the record it corrects
+    /// stood.
+    /// </summary>
     public static Asked<List<SignedInspection>> Inspections(Trip trip, Guid piece) =>
         trip.Ask(InspectionsOf([piece]), r => InspectionFrom(r), rows => rows.ConvertAll(r => r.Inspection));
 
@@ -19,7 +25,9 @@ internal static class Derivation
     public static Task DeriveAsync(this Session session, Piece piece, PieceState state) =>
         WriteAsync(session, [new(piece.Id, piece.Gear.Family, piece.ServiceClass, state)], session.Site);
 
-    /// <summary>Keeps Core's answers on every piece that is not retired, under other rules than before. Their states stay.</summary>
+    /// <summary>
+    /// Keeps Core's answers on every piece that is not retired, under other rules than before. Their states stay.
+    /// </summary>
     /// <param name="site">The site as it is from now on.</param>
     public static async Task DeriveAllAsync(this Session session, Site site)
     {
@@ -101,7 +109,10 @@ internal static class Derivation
                 set state = coalesce(d.state, p.state), verdict = d.verdict, periodic_due = d.periodic, frequent_due = d.frequent,
                   carried = d.carried, last_by = d.last_by, touched = d.touched, version = p.version + 1,
                   open_holds = (
-                    select count(*) from hold h left join release r on r.hold_id = h.id where h.piece_id = p.id and r.hold_id is null)
+                    select count(*)
+                    from hold h
+                    left join release r on r.hold_id = h.id
+                    where h.piece_id = p.id and r.hold_id is null)
                 from unnest($1::uuid[], $2::text[], $3::text[], $4::date[], $5::date[], $6::boolean[], $7::uuid[], $8::date[])
                   as d (id, state, verdict, periodic, frequent, carried, last_by, touched)
                 where p.id = d.id

@@ -8,8 +8,10 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>
-/// One command: one connection, one transaction, once per client-made id, whole or not at all. It holds the site as it stands for as long as the command
-/// runs, locks what it changes before it reads it, asks Core, writes the outcome and appends the ledger. Nothing in it asks the pool again.
+/// One command: one connection, one transaction, once per client-made id, whole or not at all. It holds the site as it
+/// stands for as long as the command
+/// runs, locks what it changes before it reads it, asks Core, writes the outcome and appends the ledger. Nothing in it
+/// asks the pool again.
 /// </summary>
 internal sealed class Session
 {
@@ -128,7 +130,10 @@ internal sealed class Session
     public Task<NpgsqlBinaryImporter> CopyAsync(string sql) =>
         _transaction.Connection!.BeginBinaryImportAsync(sql, Cancel);
 
-    /// <summary>The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others committed while this waited is seen.</summary>
+    /// <summary>
+    /// The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others
+    /// committed while this waited is seen.
+    /// </summary>
     /// <param name="beside">What else is asked behind the lock, on the same trip; null: nothing.</param>
     public async Task<Piece?> LockAsync(Guid piece, Trip? beside = null) =>
         (await LockAllAsync([piece], beside).ConfigureAwait(false)).FirstOrDefault();
@@ -157,7 +162,8 @@ internal sealed class Session
     }
 
     /// <summary>One act on a piece: locks it, checks the version, asks Core, writes the outcome.</summary>
-    /// <param name="version">The version the act was made on; null for what anybody may do whatever has changed meanwhile.</param>
+    /// <param name="version">The version the act was made on; null for what anybody may do whatever has changed
+    /// meanwhile.</param>
     /// <param name="act">Reads what else bears on it, asks Core and writes the fact.</param>
     public async Task<Refusal?> OnPieceAsync(
         Guid piece,

@@ -105,7 +105,10 @@ public sealed class ImportFiles(Database database, RegisterImport import)
             : new Refusal(table.Fault!);
     }
 
-    /// <summary>Marks a file as landing; false when it is landing or landed already. One that has shown no progress for a minute may be begun again.</summary>
+    /// <summary>
+    /// Marks a file as landing; false when it is landing or landed already. One that has shown no progress for a minute
+    /// may be begun again.
+    /// </summary>
     public async Task<bool> BeginAsync(Guid id, bool partial, DateTimeOffset now, CancellationToken cancel) =>
         await database
             .Command(

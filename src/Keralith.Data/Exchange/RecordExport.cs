@@ -27,7 +27,10 @@ public sealed class RecordExport(Database database)
             cancel
         );
 
-    /// <summary>The ledger with its hash chain: each entry's head and its data, as hashed. Entries of form 2 are canonical by RFC 8785.</summary>
+    /// <summary>
+    /// The ledger with its hash chain: each entry's head and its data, as hashed. Entries of form 2 are canonical by
+    /// RFC 8785.
+    /// </summary>
     public Task LedgerAsync(Stream output, CancellationToken cancel) =>
         LinesAsync(
             output,

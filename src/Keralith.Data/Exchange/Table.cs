@@ -9,7 +9,8 @@ namespace Keralith.Data.Exchange;
 
 /// <summary>A file's rows: headings and cells, however it was written.</summary>
 /// <param name="Headings">As they stand in the first row.</param>
-/// <param name="Rows">The cells of each row under them, with the row's number in the file; rows without anything are left out.</param>
+/// <param name="Rows">The cells of each row under them, with the row's number in the file; rows without anything are
+/// left out.</param>
 public sealed record Table(
     IReadOnlyList<string> Headings,
     IReadOnlyList<(int Number, IReadOnlyList<string> Cells)> Rows
@@ -24,7 +25,10 @@ public sealed record Table(
     private const int MostColumns = 400;
     private const int LongestCell = 4000;
 
-    /// <summary>Reads CSV (comma or semicolon, CRLF or LF, with or without a byte order mark) or XLSX (its first sheet). Text is UTF-8.</summary>
+    /// <summary>
+    /// Reads CSV (comma or semicolon, CRLF or LF, with or without a byte order mark) or XLSX (its first sheet). Text is
+    /// UTF-8.
+    /// </summary>
     public static Checked<Table> Read(byte[] bytes)
     {
         if (bytes.Length == 0)
@@ -159,7 +163,9 @@ public sealed record Table(
         return headings is null ? new Refusal("The file is empty.") : new Table(headings, rows);
     }
 
-    /// <summary>Takes the guard off that <see cref="TableWriter"/> put before what a spreadsheet would take for a formula.</summary>
+    /// <summary>
+    /// Takes the guard off that <see cref="TableWriter"/> put before what a spreadsheet would take for a formula.
+    /// </summary>
     private static string Unguarded(string cell) =>
         cell.Length > 1 && cell[0] == '\'' && TableWriter.LooksLikeFormula(cell[1]) ? cell[1..] : cell;
 }

@@ -34,8 +34,10 @@ public sealed class LocalCluster
     private string PasswordFile => Path.Combine(_folder, "password");
 
     /// <summary>Starts the cluster kept in a folder, making it first if need be. Safe to call while it runs.</summary>
-    /// <exception cref="InvalidOperationException">PostgreSQL is not installed, or did not start; the message says what to do.</exception>
-    /// <param name="settings">Further settings of the server as <c>name=value</c>, such as those that trade durability for speed in tests.</param>
+    /// <exception cref="InvalidOperationException">PostgreSQL is not installed, or did not start; the message says what
+    /// to do.</exception>
+    /// <param name="settings">Further settings of the server as <c>name=value</c>, such as those that trade durability
+    /// for speed in tests.</param>
     public static LocalCluster Start(string folder, params IReadOnlyList<string> settings)
     {
         var binaries = FindBinaries()
@@ -133,7 +135,8 @@ public sealed class LocalCluster
     }
 
     /// <summary>
-    /// A server that was killed and that nobody reaped keeps its number, and a new one would take it for running. Its lock is taken off once none of its
+    /// A server that was killed and that nobody reaped keeps its number, and a new one would take it for running. Its
+    /// lock is taken off once none of its
     /// own processes works in the folder any more.
     /// </summary>
     private void ForgetHusk()

@@ -116,7 +116,9 @@ internal static class PieceRows
         Temperature? At(string name) => fields.TryGetValue(name, out var text) ? Temperature.Read(text).Value : null;
     }
 
-    /// <summary>Gear as the records have it. What is made alike is read once: a store holds far fewer makes than pieces.</summary>
+    /// <summary>
+    /// Gear as the records have it. What is made alike is read once: a store holds far fewer makes than pieces.
+    /// </summary>
     internal static GearPiece GearOf(string family, string json)
     {
         if (Makes.TryGetValue((family, json), out var known))

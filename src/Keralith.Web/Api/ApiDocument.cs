@@ -7,7 +7,9 @@ using Microsoft.OpenApi;
 
 namespace Keralith.Web.Api;
 
-/// <summary>The OpenAPI document, drawn from the families, attributes, criteria and books themselves: it can't fall behind them.</summary>
+/// <summary>
+/// The OpenAPI document, drawn from the families, attributes, criteria and books themselves: it can't fall behind them.
+/// </summary>
 internal static class ApiDocument
 {
     private const string Json = "application/json";
@@ -221,7 +223,7 @@ internal static class ApiDocument
                     Object(
                         ["source", "criterion"],
                         ("source", OneOf(Enum.GetValues<LimitOwner>().Select(Code.Of))),
-                        ("criterion", OneOf(Core.Gear.OwnLimitReader.Criteria.Select(c => c.Id))),
+                        ("criterion", OneOf(Core.Judgement.OwnLimitReader.Criteria.Select(c => c.Id))),
                         ("percent", Number("Change allowed, in percent of the baseline, 0 and over.")),
                         ("absolute", Text("A quantity with its unit.")),
                         ("count", Whole("The first failing count."))

@@ -3,7 +3,10 @@ using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Drawings;
 
-/// <summary>How a measurement is taken, as a small drawing beside its question: what is spanned, and where the jaws or the tape go.</summary>
+/// <summary>
+/// How a measurement is taken, as a small drawing beside its question: what is spanned, and where the jaws or the tape
+/// go.
+/// </summary>
 public static class GuideDrawing
 {
     private const double Width = 150;

@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Html;
 namespace Keralith.Web.Drawings;
 
 /// <summary>
-/// A lift to scale in elevation and plan: hook, legs, picks, centre of gravity, with the pull of each leg drawn along it as long as it is large, and its
+/// A lift to scale in elevation and plan: hook, legs, picks, centre of gravity, with the pull of each leg drawn along
+/// it as long as it is large, and its
 /// inward part at the pick. Picks and centre of gravity can be taken hold of where they are known points.
 /// </summary>
 public static class LiftDrawing

@@ -4,7 +4,8 @@ using Microsoft.AspNetCore.Html;
 namespace Keralith.Web.Drawings;
 
 /// <summary>
-/// One book's limit on a scale all books share: new at the left, worse to the right, what fails hatched, a figure tried as a line down
+/// One book's limit on a scale all books share: new at the left, worse to the right, what fails hatched, a figure tried
+/// as a line down
 /// through all of them. Without words: those stand beside it.
 /// </summary>
 public sealed class RuleScale

@@ -29,7 +29,9 @@ public static class SeasonSwatch
     /// <summary>What pattern and letter are drawn in on a paint.</summary>
     public static string InkOn(SeasonMark mark) => mark.Colour is "white" or "ochre" ? "#1A1A1A" : "#FFFFFF";
 
-    /// <summary>A pattern as one path in a box of 44 by 24: its data, the width of its line, and whether it is filled instead.</summary>
+    /// <summary>
+    /// A pattern as one path in a box of 44 by 24: its data, the width of its line, and whether it is filled instead.
+    /// </summary>
     public static (string Path, float Width, bool Filled) Pattern(SeasonPattern pattern) =>
         pattern switch
         {

@@ -6,7 +6,9 @@ internal static class Shapes
     /// <summary>Length of one link along the chain, in drawing units.</summary>
     public const double ChainPitch = 12;
 
-    /// <summary>A sling hook hanging from its eye at the origin, opening to the left. The section follows the figures when new.</summary>
+    /// <summary>
+    /// A sling hook hanging from its eye at the origin, opening to the left. The section follows the figures when new.
+    /// </summary>
     /// <param name="s">The sheet.</param>
     /// <param name="section">Thickness of the saddle in drawing units, 6 to 11.</param>
     /// <param name="latch">Whether a latch is fitted.</param>

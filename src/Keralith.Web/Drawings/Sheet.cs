@@ -39,7 +39,9 @@ internal sealed class Sheet(DrawingOptions options)
     /// <summary>What was drawn so far, for a drawing with a frame of its own.</summary>
     public string Lines => _svg.ToString();
 
-    /// <summary>A part of the piece, as one group: named, inked when it is in question, a link where parts lead somewhere.</summary>
+    /// <summary>
+    /// A part of the piece, as one group: named, inked when it is in question, a link where parts lead somewhere.
+    /// </summary>
     public void Part(string path, string name, Action draw)
     {
         var state =

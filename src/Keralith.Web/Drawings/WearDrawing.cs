@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Html;
 namespace Keralith.Web.Drawings;
 
 /// <summary>
-/// A measure over time on squared paper: each reading a cross on its day, each book's limit a line with its name, the rate seen as a line to
+/// A measure over time on squared paper: each reading a cross on its day, each book's limit a line with its name, the
+/// rate seen as a line to
 /// the limit and the middle half of all rates as a band about it.
 /// </summary>
 public static class WearDrawing

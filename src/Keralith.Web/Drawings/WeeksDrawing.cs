@@ -4,7 +4,10 @@ using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Drawings;
 
-/// <summary>The weeks to come as columns of links with their counts, one link a piece or, where that would not fit, for several alike: a heavy week is seen before it comes.</summary>
+/// <summary>
+/// The weeks to come as columns of links with their counts, one link a piece or, where that would not fit, for several
+/// alike: a heavy week is seen before it comes.
+/// </summary>
 public static class WeeksDrawing
 {
     private const double Step = 34;

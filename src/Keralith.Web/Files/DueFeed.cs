@@ -6,7 +6,10 @@ using Keralith.Data;
 
 namespace Keralith.Web.Files;
 
-/// <summary>What runs out when, for calendars: a day and store each one entry, overdue ones on today. Read by a private address, no name in it.</summary>
+/// <summary>
+/// What runs out when, for calendars: a day and store each one entry, overdue ones on today. Read by a private address,
+/// no name in it.
+/// </summary>
 internal static class DueFeed
 {
     private const int DaysAhead = 200;

@@ -11,7 +11,8 @@ namespace Keralith.Web.Files;
 public sealed record OutboxMail(string Name, DateTime At);
 
 /// <summary>
-/// A stand-in for a mail server: mails land as .eml files in the folder <c>mail</c> of the spool (KERALITH_SPOOL, or beside the temporary files), where any mail
+/// A stand-in for a mail server: mails land as .eml files in the folder <c>mail</c> of the spool (KERALITH_SPOOL, or
+/// beside the temporary files), where any mail
 /// program opens them. Nothing leaves the machine.
 /// </summary>
 public sealed partial class Outbox(TimeProvider clock)

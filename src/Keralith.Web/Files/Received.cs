@@ -4,7 +4,8 @@ using SkiaSharp;
 namespace Keralith.Web.Files;
 
 /// <summary>
-/// Makes a file somebody sent safe to keep: a picture is decoded and drawn anew, so that nothing rides along in it; a PDF is kept as it is and only ever
+/// Makes a file somebody sent safe to keep: a picture is decoded and drawn anew, so that nothing rides along in it; a
+/// PDF is kept as it is and only ever
 /// handed out as a download.
 /// </summary>
 public static class Received

@@ -12,7 +12,8 @@ namespace Keralith.Web.Lifts;
 public sealed record CellReading(Mass Load, bool Steady);
 
 /// <summary>
-/// A load cell that speaks lines: one JSON object a line, <c>{"format":"keralith.cell/1","kg":1234.5,"steady":true}</c>. KERALITH_LOAD_CELL names it as
+/// A load cell that speaks lines: one JSON object a line,
+/// <c>{"format":"keralith.cell/1","kg":1234.5,"steady":true}</c>. KERALITH_LOAD_CELL names it as
 /// <c>host:port</c>; a small stand-in ships with the application and takes <c>hang 1200 kg</c>.
 /// </summary>
 public sealed class LoadCell

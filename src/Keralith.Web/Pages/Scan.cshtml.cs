@@ -17,7 +17,9 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
             : Redirect($"/register?q={Uri.EscapeDataString(text)}");
     }
 
-    /// <summary>The mark in what was scanned: a label's code holds the address of the piece's page, whose last word the mark is.</summary>
+    /// <summary>
+    /// The mark in what was scanned: a label's code holds the address of the piece's page, whose last word the mark is.
+    /// </summary>
     public static string MarkIn(string scanned) =>
         scanned.LastIndexOf("/piece/", StringComparison.OrdinalIgnoreCase) is >= 0 and var at
             ? scanned[(at + 7)..].Trim().Trim('/')

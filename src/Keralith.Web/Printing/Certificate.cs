@@ -18,7 +18,10 @@ public sealed record CertificateFacts(
     string Address
 );
 
-/// <summary>The record of one inspection as a printed sheet: drawing left, facts right, figures below, title block in the corner.</summary>
+/// <summary>
+/// The record of one inspection as a printed sheet: drawing left, facts right, figures below, title block in the
+/// corner.
+/// </summary>
 public static class Certificate
 {
     private const double Width = 210;

@@ -5,7 +5,9 @@ using SkiaSharp;
 
 namespace Keralith.Web.Printing;
 
-/// <summary>Puts a drawing of the application's own on paper: the few shapes and line weights those drawings are made of.</summary>
+/// <summary>
+/// Puts a drawing of the application's own on paper: the few shapes and line weights those drawings are made of.
+/// </summary>
 internal static partial class DrawnOnPaper
 {
     private static readonly Dictionary<string, (float Width, float[]? Dash)> Lines = new()

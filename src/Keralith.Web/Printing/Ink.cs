@@ -11,7 +11,9 @@ namespace Keralith.Web.Printing;
 /// <param name="Size">Height of the letters' body, in millimetres.</param>
 public readonly record struct Type(double Size, bool Bold = false, bool Mono = false);
 
-/// <summary>What a printed thing is drawn with, in millimetres from the upper left: once for the screen, once for paper.</summary>
+/// <summary>
+/// What a printed thing is drawn with, in millimetres from the upper left: once for the screen, once for paper.
+/// </summary>
 public abstract class Ink
 {
     /// <summary>Sets a line of text, its baseline at <paramref name="y"/>; shrunk where it is wider than it may be.</summary>

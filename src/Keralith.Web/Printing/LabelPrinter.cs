@@ -3,7 +3,8 @@ using System.Text.RegularExpressions;
 namespace Keralith.Web.Printing;
 
 /// <summary>
-/// A stand-in for a label printer: what is sent to it lands in a spool folder, a PDF to look at and an SVG to see on its page. The folder is KERALITH_SPOOL,
+/// A stand-in for a label printer: what is sent to it lands in a spool folder, a PDF to look at and an SVG to see on
+/// its page. The folder is KERALITH_SPOOL,
 /// or one beside the temporary files.
 /// </summary>
 public sealed partial class LabelPrinter(TimeProvider clock)

@@ -3,7 +3,9 @@ using Npgsql;
 
 namespace Keralith.Web.Security;
 
-/// <summary>A database that does not answer is not a fault of the page: the person is told so, and that nothing was lost.</summary>
+/// <summary>
+/// A database that does not answer is not a fault of the page: the person is told so, and that nothing was lost.
+/// </summary>
 internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
 {
     public Task OnExceptionAsync(ExceptionContext context)

@@ -4,7 +4,10 @@ using Microsoft.AspNetCore.Identity;
 
 namespace Keralith.Web.Security;
 
-/// <summary>Checks a password, for signing in and for signing a record. Wrong ones are counted together; too many lock both for a while.</summary>
+/// <summary>
+/// Checks a password, for signing in and for signing a record. Wrong ones are counted together; too many lock both for
+/// a while.
+/// </summary>
 public sealed class Passwords(PeopleStore people, IPasswordHasher<Actor> hasher)
 {
     private const int Longest = 200;

@@ -76,7 +76,10 @@ public static class ChainThickness
                 .ToList()
         );
 
-    /// <summary>The nominal thickness a share is taken of: the millimetre name of the size where it has one, else the size itself.</summary>
+    /// <summary>
+    /// The nominal thickness a share is taken of: the millimetre name of the size where it has one, else the size
+    /// itself.
+    /// </summary>
     public static Length Nominal(Length size) =>
         size.IsInchNamed && MetricNameOfInchSize.TryGetValue(size.Millimetres, out var metric)
             ? Length.FromMillimetres(metric)

@@ -6,7 +6,9 @@ internal sealed record Chapter(string Standard)
 {
     public Source Topic(string topic) => new(Standard, topic);
 
-    /// <summary>A fault looked for in frequent and periodic inspections that removes: the commonest row of the catalogue.</summary>
+    /// <summary>
+    /// A fault looked for in frequent and periodic inspections that removes: the commonest row of the catalogue.
+    /// </summary>
     public Criterion Fault(
         string id,
         string title,

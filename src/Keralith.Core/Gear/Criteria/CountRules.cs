@@ -74,7 +74,9 @@ public sealed record HoistRopeBrokenWires(int FirstFailing, int RotationResistan
         CountLimit.Of(context.Gear.Flag("rotationResistant") ? RotationResistant : FirstFailing);
 }
 
-/// <summary>Growth of a hoist's load chain: hand-operated hoists may grow more than powered ones (or as the maker states).</summary>
+/// <summary>
+/// Growth of a hoist's load chain: hand-operated hoists may grow more than powered ones (or as the maker states).
+/// </summary>
 public sealed record HoistChainGrowth : LimitRule
 {
     private static readonly GrowthLimit Powered = new(0.015m, Comparator.Above);
@@ -128,7 +130,9 @@ public sealed record HoistRopeDiameter : LimitRule
     }
 }
 
-/// <summary>Loss of diameter of sling rope: the smaller of a share and an amount by bands of its nominal diameter (Ontario).</summary>
+/// <summary>
+/// Loss of diameter of sling rope: the smaller of a share and an amount by bands of its nominal diameter (Ontario).
+/// </summary>
 /// <param name="Share">Such as 0.05.</param>
 public sealed record ShareOrBandLoss(decimal Share) : LimitRule
 {

@@ -87,7 +87,9 @@ public sealed record Criterion
     /// <summary>For a fault seen or a test failed: what the ASME book makes of it.</summary>
     public Outcome OnFault { get; init; } = Outcome.Remove;
 
-    /// <summary>The mildest outcome any answer can come to here, even "no fault": clear, unless the thing itself gives doubt.</summary>
+    /// <summary>
+    /// The mildest outcome any answer can come to here, even "no fault": clear, unless the thing itself gives doubt.
+    /// </summary>
     public Outcome AtLeast { get; init; }
 
     /// <summary>The mildest outcome under a book: its own, where that is worse.</summary>
@@ -124,7 +126,10 @@ public sealed record Criterion
     /// <summary>For a measure: whether it is an angle rather than a length.</summary>
     public bool IsAngle { get; init; }
 
-    /// <summary>Whether value and baseline are both measured today, the largest against the smallest: needs no record from when new.</summary>
+    /// <summary>
+    /// Whether value and baseline are both measured today, the largest against the smallest: needs no record from when
+    /// new.
+    /// </summary>
     public bool IsPair { get; init; }
 
     /// <summary>Criteria are compared by identity: there is one of each.</summary>

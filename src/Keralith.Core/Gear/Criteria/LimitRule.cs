@@ -128,7 +128,8 @@ public sealed record GrowthLimit(decimal Share, Comparator Comparator) : LimitRu
 /// <summary>May lose a share of the baseline.</summary>
 /// <param name="Parts">Numerator of the share.</param>
 /// <param name="Of">Denominator of the share: a third is 1 of 3, exactly.</param>
-/// <param name="Comparator"><see cref="Comparator.Below"/> where the share itself may be lost, <see cref="Comparator.AtOrBelow"/> where it may not.</param>
+/// <param name="Comparator"><see cref="Comparator.Below"/> where the share itself may be lost, <see
+/// cref="Comparator.AtOrBelow"/> where it may not.</param>
 public sealed record LossLimit(int Parts, int Of, Comparator Comparator) : LimitRule
 {
     public override string Words =>

@@ -5,7 +5,9 @@ namespace Keralith.Core.Gear;
 /// <param name="OnFault">What it makes of a fault; null for a measure or count.</param>
 public sealed record BookRule(LimitRule? Limit, Outcome? OnFault = null)
 {
-    /// <summary>What counts as the fault in this book, where it is stricter than the common wording; null where it is the same.</summary>
+    /// <summary>
+    /// What counts as the fault in this book, where it is stricter than the common wording; null where it is the same.
+    /// </summary>
     public string? Says { get; init; }
 
     /// <summary>The mildest outcome any answer can come to in this book.</summary>

@@ -4,7 +4,9 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Cage;
 
-/// <summary>One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.</summary>
+/// <summary>
+/// One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.
+/// </summary>
 public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files)
     : YardPage(here)
 {

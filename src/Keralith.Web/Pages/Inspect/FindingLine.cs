@@ -3,7 +3,9 @@ using Keralith.Core.Gear;
 
 namespace Keralith.Web.Pages.Inspect;
 
-/// <summary>One finding as a verdict document states it: a signed record reads as it was judged, whatever the rules say today.</summary>
+/// <summary>
+/// One finding as a verdict document states it: a signed record reads as it was judged, whatever the rules say today.
+/// </summary>
 public sealed record FindingLine(
     string Outcome,
     string Part,

@@ -43,7 +43,10 @@ public sealed record Question(
     /// <summary>How much of the allowance the practice caliper's specimens have used up.</summary>
     private static readonly decimal[] Worn = [0, 0.5m, 1.2m];
 
-    /// <summary>Readings the practice caliper takes, in the question's unit: as new, half worn, worn out. Empty where there is no figure to go by.</summary>
+    /// <summary>
+    /// Readings the practice caliper takes, in the question's unit: as new, half worn, worn out. Empty where there is
+    /// no figure to go by.
+    /// </summary>
     public string Specimens =>
         Limits
             ?.Entries.Select(e => e.Resolved)
@@ -60,7 +63,10 @@ public sealed record Question(
             )
             : string.Empty;
 
-    /// <summary>The outcome with its reason and the gauge, as shown under the answer and sent to the page that saves in the background.</summary>
+    /// <summary>
+    /// The outcome with its reason and the gauge, as shown under the answer and sent to the page that saves in the
+    /// background.
+    /// </summary>
     public IHtmlContent Result()
     {
         var html = new StringBuilder();

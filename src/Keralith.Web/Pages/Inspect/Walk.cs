@@ -147,11 +147,17 @@ public sealed class Walk
         return at + 1 < Parts.Count ? Parts[at + 1] : null;
     }
 
-    /// <summary>When the answer to a question was kept, as a mark pages send back; empty where there is none. Another mark means somebody answered since.</summary>
+    /// <summary>
+    /// When the answer to a question was kept, as a mark pages send back; empty where there is none. Another mark means
+    /// somebody answered since.
+    /// </summary>
     public string SeenMark(string part, string criterion) =>
         _answers.TryGetValue((part, criterion), out var answer) ? $"{answer.SavedAt.UtcTicks}" : string.Empty;
 
-    /// <summary>What somebody, or another device, answered since a page was opened, where that page now answers otherwise; null where nothing was lost sight of.</summary>
+    /// <summary>
+    /// What somebody, or another device, answered since a page was opened, where that page now answers otherwise; null
+    /// where nothing was lost sight of.
+    /// </summary>
     /// <param name="mine">The answer about to be kept.</param>
     /// <param name="seen">The mark the page was opened with; null where it sends none.</param>
     public string? Overtaken(DraftAnswer mine, string? seen) =>

@@ -7,7 +7,10 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Lift;
 
-/// <summary>Before and after a lift: the checklist, the signature of a critical one, its gear handed out, the trial lift and its end.</summary>
+/// <summary>
+/// Before and after a lift: the checklist, the signature of a critical one, its gear handed out, the trial lift and its
+/// end.
+/// </summary>
 public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Passwords passwords)
     : LiftPage(here, lifts, pieces)
 {

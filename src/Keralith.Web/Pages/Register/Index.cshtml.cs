@@ -89,7 +89,10 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         );
     }
 
-    /// <summary>The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the first page.</summary>
+    /// <summary>
+    /// The address of the same search with one thing changed; a null value takes it away. Turning a facet begins at the
+    /// first page.
+    /// </summary>
     public string With(string name, string? value)
     {
         var query = new Dictionary<string, string?>(Chosen.ToDictionary(c => c.Key, string? (c) => c.Value))

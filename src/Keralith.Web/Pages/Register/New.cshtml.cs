@@ -39,7 +39,8 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
             return Page();
         }
 
-        // The first piece takes the form's id, so that the same form sent twice is one record; the others' ids are made here with it.
+        // The first piece takes the form's id, so that the same form sent twice is one record; the others' ids are made
+        // here with it.
         var result = await pieces.RegisterAsync(
             entries.Select((e, i) => (i == 0 ? Submission : Guid.CreateVersion7(), e)).ToList(),
             Here.Stamp(Submission),

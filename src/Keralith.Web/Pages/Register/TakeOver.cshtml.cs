@@ -8,7 +8,9 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Register;
 
-/// <summary>What gear taken over still needs: its report, its marking read, its figures when new, its first inspection here.</summary>
+/// <summary>
+/// What gear taken over still needs: its report, its marking read, its figures when new, its first inspection here.
+/// </summary>
 [Authorize(Policy = nameof(Right.Register))]
 [RequestSizeLimit(MostRequest)]
 [RequestFormLimits(MultipartBodyLengthLimit = MostRequest)]

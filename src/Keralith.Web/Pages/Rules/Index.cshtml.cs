@@ -4,7 +4,9 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Rules;
 
-/// <summary>Every criterion, drawn and sourced: by family and part, the books side by side, and where a figure would fall.</summary>
+/// <summary>
+/// Every criterion, drawn and sourced: by family and part, the books side by side, and where a figure would fall.
+/// </summary>
 public sealed class IndexModel(Here here) : YardPage(here)
 {
     public GearFamily Family { get; private set; } = GearFamilies.All[0];

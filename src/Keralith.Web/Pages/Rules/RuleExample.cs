@@ -2,7 +2,10 @@ using Keralith.Core.Gear;
 
 namespace Keralith.Web.Pages.Rules;
 
-/// <summary>The gear the rules are shown on: a piece with everything fitted that its family may have, changed by whatever is asked for.</summary>
+/// <summary>
+/// The gear the rules are shown on: a piece with everything fitted that its family may have, changed by whatever is
+/// asked for.
+/// </summary>
 public static class RuleExample
 {
     private static readonly Dictionary<string, string> Usual = new()

@@ -49,7 +49,8 @@ public sealed record RuleRows(
             .Any();
 
     /// <summary>Reads a criterion by every book.</summary>
-    /// <param name="figure">What is tried: a figure with its unit, a count, or empty. For a fault nothing is tried: every book is asked what it makes of one.</param>
+    /// <param name="figure">What is tried: a figure with its unit, a count, or empty. For a fault nothing is tried:
+    /// every book is asked what it makes of one.</param>
     /// <param name="baseline">The figure when new; empty: a usual one.</param>
     public static RuleRows Of(
         Criterion criterion,
@@ -210,7 +211,10 @@ public sealed record RuleRows(
             _ => null,
         };
 
-    /// <summary>A figure when new that shows where the books part: a throat of 1-3/8 in, a gauge length of 12 in, else an inch or the piece's size.</summary>
+    /// <summary>
+    /// A figure when new that shows where the books part: a throat of 1-3/8 in, a gauge length of 12 in, else an inch
+    /// or the piece's size.
+    /// </summary>
     private static string UsualBaseline(Criterion criterion, GearPiece gear) =>
         criterion switch
         {

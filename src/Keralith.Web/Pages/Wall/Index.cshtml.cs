@@ -12,7 +12,8 @@ namespace Keralith.Web.Pages.Wall;
 
 /// <summary>A piece as it hangs on the wall.</summary>
 /// <param name="Row">How it stands.</param>
-/// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>, <c>missing</c>, <c>out</c>.</param>
+/// <param name="Kind">How it stands: <c>fit</c>, <c>watch</c>, <c>hold</c>, <c>remove</c>, <c>stopped</c>, <c>new</c>,
+/// <c>missing</c>, <c>out</c>.</param>
 /// <param name="Shown">Whether the filter lets it stand out.</param>
 public sealed record Hanging(WallRow Row, string Kind, bool Shown);
 

@@ -23,7 +23,10 @@ public sealed record Bay(string Name, IReadOnlyList<Hanging> Pieces)
     }
 }
 
-/// <summary>A whole store from afar: every piece a small mark in its bay, told apart by how it stands, faded where the filter passes it over.</summary>
+/// <summary>
+/// A whole store from afar: every piece a small mark in its bay, told apart by how it stands, faded where the filter
+/// passes it over.
+/// </summary>
 public static class WallMap
 {
     private const int Cell = 9;

@@ -1,9 +1,12 @@
-using Keralith.Core.Judgement;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 
-namespace Keralith.Core.Gear;
+namespace Keralith.Core.Judgement;
 
-/// <summary>Reads a limit a site or a maker sets beside the books: <c>3 %</c> of change, an amount or a least thickness, or a first failing count.</summary>
+/// <summary>
+/// Reads a limit a site or a maker sets beside the books: <c>3 %</c> of change, an amount or a least thickness, or a
+/// first failing count.
+/// </summary>
 public static class OwnLimitReader
 {
     /// <summary>The measures and counts that take a limit of their own.</summary>
@@ -30,7 +33,10 @@ public static class OwnLimitReader
             : read;
     }
 
-    /// <summary>Reads a limit that was accepted before: books chosen since may have made it needless, which the judgement passes over.</summary>
+    /// <summary>
+    /// Reads a limit that was accepted before: books chosen since may have made it needless, which the judgement passes
+    /// over.
+    /// </summary>
     public static Checked<OwnLimit> Parse(LimitOwner owner, string criterion, string figure) =>
         Criteria.FirstOrDefault(c => c.Id == criterion) is { } known
             ? Figure(owner, known, figure.Trim())
@@ -76,7 +82,10 @@ public static class OwnLimitReader
             : limit with { Absolute = length.Value.Millimetres };
     }
 
-    /// <summary>The book a share or a count is not stricter than, tried on gear of usual size; null when it is stricter than all. Amounts depend on the size: they count where they are stricter.</summary>
+    /// <summary>
+    /// The book a share or a count is not stricter than, tried on gear of usual size; null when it is stricter than
+    /// all. Amounts depend on the size: they count where they are stricter.
+    /// </summary>
     private static string? LaxerThan(OwnLimit limit, IReadOnlyList<RuleBook> books)
     {
         if (limit.Absolute is not null)
