@@ -1,3 +1,5 @@
+using System.CommandLine;
+using Keralith.Core.Quantities;
 using Keralith.Data;
 using Keralith.Data.Local;
 using Keralith.Web;
@@ -7,85 +9,213 @@ namespace Keralith.Cli;
 /// <summary>The commands behind the one entry script.</summary>
 internal static class Commands
 {
-    private const string Help = """
-        keralith: inspect rigging gear, and keep the record
+    /// <summary>What the shell is told of a call whose words are off.</summary>
+    private const int WrongWords = 2;
 
-          keralith demo [--port N]         from a fresh machine to the running application with demo data
-          keralith test [core|data|web|e2e] all tests, or one part; the last line counts them
-          keralith serve                   the application on a database (environment: KERALITH_DATABASE, KERALITH_URLS)
-          keralith migrate                 bring the database of KERALITH_DATABASE up to date
-          keralith verify-ledger           re-compute the chain of signed records and name the first broken one
-          keralith import FILE [--dry-run] [--partial]  a register (CSV or XLSX) into the records
-          keralith export WHAT [--all-columns]          register, inspections or ledger to standard output
-          keralith judge [FILE|-] [--lines] cases in, verdicts out; no database
-          keralith lift [FILE|-] [--lines]  arrangements in, what they may carry out; no database
-          keralith load-cell [--port N] [--hang WEIGHT] a load cell's stand-in: readings as lines on loopback
-          keralith bench                   how fast it is, beside a floor measured in the same run
-
-        keralith COMMAND --help says more.
-        """;
-
-    private static readonly Dictionary<string, string> HelpOf = new()
-    {
-        ["demo"] =
-            "keralith demo [--port N]\n\nStarts a database of its own on loopback in the folder .keralith, fills it with the demo scenario the first time, and serves\nthe application on http://127.0.0.1:5080, or on another free port if that is taken. Ctrl-C stops both. Safe to run again:\nwhat was entered stays. Delete the folder .keralith/demo to begin anew.",
-        ["test"] =
-            "keralith test [core|data|web|e2e]\n\nRuns all tests, or one part. Installs what is missing. The last line is \"N passed, N failed\".",
-        ["serve"] =
-            "keralith serve\n\nServes the application on the database KERALITH_DATABASE (an Npgsql connection string) at KERALITH_URLS.",
-        ["migrate"] =
-            "keralith migrate\n\nBrings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
-        ["verify-ledger"] =
-            "keralith verify-ledger\n\nRe-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo when it runs. Exit code 1 when it is broken.",
-        ["import"] =
-            "keralith import FILE [--dry-run] [--partial]\n\nReads a register as CSV (UTF-8; comma or semicolon) or XLSX into KERALITH_DATABASE, or into the demo when there is one, in the name of\nKERALITH_USER, or of the first administrator. Nothing lands unless every row is good; --partial lands the good ones; --dry-run lands nothing.\nEach refused row is named on standard error as CSV: row,column,reason. The same file twice changes nothing. Exit code 2 when a row is refused.",
-        ["export"] =
-            "keralith export WHAT [--all-columns]\n\nWrites to standard output: register (CSV; --all-columns adds what the fixed columns can't carry), inspections (JSON Lines), ledger\n(JSON Lines with the hash chain). From KERALITH_DATABASE, or from the demo when there is one.",
-        ["bench"] =
-            "keralith bench [judgement|pages] [small] [--log]\n\nRuns the benchmarks on this machine and says whether the targets are met: judgement alone, pages alone, or both. The first time it makes a register of\n200 000 pieces, about five minutes; small stops at 20 000. --log shows all that was measured.",
-        ["lift"] =
-            "keralith lift [FILE|-] [--lines]\n\nReads one keralith.lift/1 object from FILE, or from standard input, and writes its keralith.lift-result/1: the pull of each leg, what is\nasked of each piece and what it may carry so, the weakest piece and the largest load.\n--lines: one arrangement a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when an arrangement is not one; every fault is named with its path on standard error.",
-        ["load-cell"] =
-            "keralith load-cell [--port N] [--hang WEIGHT]\n\nA load cell that is not there: whoever connects to its port on loopback reads a line of JSON every 150 ms,\n  {\"format\":\"keralith.cell/1\",\"at\":\"...\",\"kg\":1234.5,\"steady\":true}\nwith swing after a load is hung, noise and a slow drift. It takes lines: hang 1200 kg. The demo starts one by itself;\nKERALITH_LOAD_CELL names one (host:port) to a served application.",
-        ["judge"] =
-            "keralith judge [FILE|-] [--lines]\n\nReads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1.\n--lines: one case a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.\nExit code 2 when a case is not one; every fault is named with its path on standard error.",
-    };
+    /// <summary>All commands with what they take and what they say of themselves.</summary>
+    public static RootCommand Root() =>
+        new(
+            "keralith: inspect rigging gear, and keep the record\n\nkeralith judge FILE and keralith lift FILE need no database."
+        )
+        {
+            Demo(),
+            InScript(
+                "test",
+                "Runs all tests, or one part: core, data, web or e2e. Installs what is missing. The last line is \"N passed, N failed\"."
+            ),
+            Simple(
+                "serve",
+                "Serves the application on the database KERALITH_DATABASE (an Npgsql connection string) at KERALITH_URLS.",
+                ServeAsync
+            ),
+            Simple(
+                "migrate",
+                "Brings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
+                Migrate
+            ),
+            Simple(
+                "verify-ledger",
+                "Re-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo. Exit code 1 when it is broken.",
+                () => OnRecordsAsync(VerifyLedgerAsync)
+            ),
+            Import(),
+            Export(),
+            Document(
+                DocumentCommand.Judge,
+                "Reads one keralith.case/1 object from FILE, or from standard input, and writes its keralith.verdict/1. "
+                    + "Exit code 2 when a case is not one; every fault is named with its path on standard error."
+            ),
+            Document(
+                DocumentCommand.Lift,
+                "Reads one keralith.lift/1 object from FILE, or from standard input, and writes its keralith.lift-result/1: the pull of each leg, "
+                    + "what is asked of each piece and what it may carry so, the weakest piece and the largest load."
+            ),
+            LoadCell(),
+            InScript(
+                "bench",
+                "Runs the benchmarks on this machine and says whether the targets are met: judgement alone, pages alone, or both. "
+                    + "The first time it makes a register of 200 000 pieces; small stops at 20 000; --log shows all that was measured."
+            ),
+        };
 
     public static async Task<int> RunAsync(string[] args)
     {
-        if (args.Length == 0 || args[0] is "--help" or "-h" or "help")
+        var parsed = Root().Parse(args is [] or ["help"] ? ["--help"] : args);
+        if (parsed.Errors.Count > 0)
         {
-            Console.WriteLine(Help);
-            return args.Length == 0 ? 2 : 0;
-        }
-
-        if (args.Skip(1).Any(a => a is "--help" or "-h") && HelpOf.TryGetValue(args[0], out var help))
-        {
-            Console.WriteLine(help);
-            return 0;
+            foreach (var error in parsed.Errors)
+                await Console.Error.WriteLineAsync($"{error.Message} keralith --help lists the commands.");
+            return WrongWords;
         }
 
         try
         {
-            return args[0] switch
-            {
-                "judge" => await DocumentCommand.Judge.RunAsync(args[1..]),
-                "lift" => await DocumentCommand.Lift.RunAsync(args[1..]),
-                "load-cell" => await LoadCell.CellStandIn.RunAsync(args[1..]),
-                "demo" => await DemoCommand.RunAsync(args[1..]),
-                "serve" => await ServeAsync(),
-                "migrate" => Migrate(),
-                "verify-ledger" => await OnRecordsAsync(VerifyLedgerAsync),
-                "import" => await OnRecordsAsync(d => ExchangeCommands.ImportAsync(d, args[1..])),
-                "export" => await OnRecordsAsync(d => ExchangeCommands.ExportAsync(d, args[1..])),
-                _ => Unknown(args[0]),
-            };
+            // What runs until it is stopped listens for Ctrl-C itself.
+            var ended = await parsed.InvokeAsync(
+                new InvocationConfiguration { EnableDefaultExceptionHandler = false, ProcessTerminationTimeout = null }
+            );
+            return args.Length == 0 ? WrongWords : ended;
         }
         catch (UsageException e)
         {
             await Console.Error.WriteLineAsync(e.Message);
-            return 2;
+            return WrongWords;
         }
+    }
+
+    private static Command Demo()
+    {
+        var port = Port("Where it listens; another free port if that is taken.", DemoCommand.UsualPort);
+        return With(
+            new Command(
+                "demo",
+                "Starts a database of its own on loopback in the folder .keralith, fills it with the demo scenario the first time, and serves "
+                    + "the application on http://127.0.0.1:5080. Ctrl-C stops both. What was entered stays; delete the folder .keralith/demo to begin anew."
+            )
+            {
+                port,
+            },
+            parsed => DemoCommand.RunAsync(parsed.GetValue(port))
+        );
+    }
+
+    private static Command LoadCell()
+    {
+        var port = Port("Where it listens; 0 takes a free port.", 0);
+        var hang = new Option<string>("--hang")
+        {
+            Description = "The weight that hangs on it from the start, with its unit.",
+            DefaultValueFactory = _ => "0 kg",
+        };
+        hang.Validators.Add(r =>
+        {
+            if (Mass.Read(r.GetValueOrDefault<string>()) is { Ok: false } read)
+                r.AddError(read.Fault!);
+        });
+        return With(
+            new Command(
+                "load-cell",
+                "A load cell that is not there: whoever connects to its port on loopback reads a line of JSON every 150 ms, "
+                    + "{\"format\":\"keralith.cell/1\",\"at\":\"...\",\"kg\":1234.5,\"steady\":true}. It takes lines: hang 1200 kg. "
+                    + "The demo starts one; KERALITH_LOAD_CELL names one (host:port) to a served application."
+            )
+            {
+                port,
+                hang,
+            },
+            parsed => Cli.LoadCell.CellStandIn.RunAsync(parsed.GetValue(port), Mass.Parse(parsed.GetValue(hang)!))
+        );
+    }
+
+    private static Command Import()
+    {
+        var file = new Argument<string>("FILE")
+        {
+            Description = "A register as CSV (UTF-8; comma or semicolon) or XLSX.",
+        };
+        var dry = new Option<bool>("--dry-run") { Description = "Says what would land; lands nothing." };
+        var partial = new Option<bool>("--partial") { Description = "Lands the good rows though others are refused." };
+        return With(
+            new Command(
+                "import",
+                "Reads a register into KERALITH_DATABASE, or into the demo, in the name of KERALITH_USER, or of the first administrator. Nothing lands "
+                    + "unless every row is good. Each refused row is named on standard error as CSV. Exit code 2 when a row is refused."
+            )
+            {
+                file,
+                dry,
+                partial,
+            },
+            parsed =>
+                OnRecordsAsync(d =>
+                    ExchangeCommands.ImportAsync(
+                        d,
+                        parsed.GetValue(file)!,
+                        parsed.GetValue(dry),
+                        parsed.GetValue(partial)
+                    )
+                )
+        );
+    }
+
+    private static Command Export()
+    {
+        var what = new Argument<string>("WHAT") { Description = "register (CSV), inspections or ledger (JSON Lines)." };
+        what.AcceptOnlyFromAmong("register", "inspections", "ledger");
+        var all = new Option<bool>("--all-columns")
+        {
+            Description = "Adds to the register what the fixed columns can't carry.",
+        };
+        return With(
+            new Command("export", "Writes to standard output, from KERALITH_DATABASE, or from the demo.") { what, all },
+            parsed => OnRecordsAsync(d => ExchangeCommands.ExportAsync(d, parsed.GetValue(what)!, parsed.GetValue(all)))
+        );
+    }
+
+    private static Command Document(DocumentCommand document, string says)
+    {
+        var file = new Argument<string>("FILE")
+        {
+            Description = "The file, or - for standard input.",
+            DefaultValueFactory = _ => "-",
+        };
+        var lines = new Option<bool>("--lines")
+        {
+            Description =
+                "One document a line in, one result a line out; a bad line yields {\"error\": \"...\"} and the run goes on.",
+        };
+        return With(new Command(document.Name, says) { file, lines }, parsed =>
+            document.RunAsync(parsed.GetValue(file)!, parsed.GetValue(lines))
+        );
+    }
+
+    private static Option<int> Port(string says, int usual)
+    {
+        var port = new Option<int>("--port") { Description = says, DefaultValueFactory = _ => usual };
+        port.Validators.Add(r =>
+        {
+            if (r.Tokens.Count == 1 && int.TryParse(r.Tokens[0].Value, out var given) && given is < 0 or > 65535)
+                r.AddError("A port is a number from 0 to 65535.");
+        });
+        return port;
+    }
+
+    /// <summary>A command the entry script carries out itself; here it only says what it does.</summary>
+    private static Command InScript(string name, string says)
+    {
+        var rest = new Argument<string[]>("PART") { Arity = ArgumentArity.ZeroOrMore };
+        return With(new Command(name, says) { rest }, _ =>
+            throw new UsageException($"./keralith {name} carries this out.")
+        );
+    }
+
+    private static Command Simple(string name, string says, Func<Task<int>> run) =>
+        With(new Command(name, says), _ => run());
+
+    private static Command With(Command command, Func<ParseResult, Task<int>> run)
+    {
+        command.SetAction((parsed, _) => run(parsed));
+        return command;
     }
 
     private static async Task<int> ServeAsync()
@@ -100,11 +230,11 @@ internal static class Commands
         return 0;
     }
 
-    private static int Migrate()
+    private static Task<int> Migrate()
     {
         new Database(Configured()).Migrate();
         Console.WriteLine("The database is up to date.");
-        return 0;
+        return Task.FromResult(0);
     }
 
     private static async Task<int> VerifyLedgerAsync(Database database)
@@ -145,9 +275,6 @@ internal static class Commands
     private static string Configured() =>
         Environment.GetEnvironmentVariable("KERALITH_DATABASE")
         ?? throw new UsageException("Set KERALITH_DATABASE to the connection string of a PostgreSQL database.");
-
-    private static int Unknown(string command) =>
-        throw new UsageException($"There is no command \"{command}\". keralith --help lists them.");
 }
 
 /// <summary>A call whose words are off; the message says what to write.</summary>

@@ -13,7 +13,7 @@ internal static class DemoCommand
 {
     public const string DatabaseName = "keralith_demo";
 
-    private const int UsualPort = 5080;
+    public const int UsualPort = 5080;
 
     /// <summary>Where the demo's database lives: under the project's own ignored folder.</summary>
     public static string Folder =>
@@ -23,9 +23,9 @@ internal static class DemoCommand
             "demo"
         );
 
-    public static async Task<int> RunAsync(string[] args)
+    /// <param name="port">The wished port; another free one if that is taken.</param>
+    public static async Task<int> RunAsync(int port)
     {
-        var port = Port(args);
         Console.WriteLine("Starting the database on loopback ...");
         var cluster = LocalCluster.Start(Folder);
         Process? cell = null;
@@ -91,14 +91,5 @@ internal static class DemoCommand
         );
         Environment.SetEnvironmentVariable("KERALITH_LOAD_CELL", $"127.0.0.1:{port}");
         return cell;
-    }
-
-    private static int Port(string[] args)
-    {
-        if (args.Length == 0)
-            return UsualPort;
-        if (args.Length == 2 && args[0] == "--port" && int.TryParse(args[1], out var port) && port is > 0 and < 65536)
-            return port;
-        throw new UsageException("keralith demo takes --port and a number from 1 to 65535.");
     }
 }

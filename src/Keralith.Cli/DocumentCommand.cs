@@ -39,13 +39,13 @@ internal sealed class DocumentCommand(
             LiftLines.Judge
         );
 
-    public async Task<int> RunAsync(string[] args)
+    /// <summary>The command's name.</summary>
+    public string Name => name;
+
+    /// <param name="file">The file, or - for standard input.</param>
+    /// <param name="lines">Whether each line is a document of its own.</param>
+    public async Task<int> RunAsync(string file, bool lines)
     {
-        var lines = args.Contains("--lines");
-        var names = args.Where(a => a != "--lines").ToList();
-        if (names.Count > 1 || names.Any(n => n.StartsWith("--", StringComparison.Ordinal)))
-            throw new UsageException($"keralith {name} takes one file, or - for standard input, and --lines.");
-        var file = names.FirstOrDefault() ?? "-";
         if (file != "-" && !File.Exists(file))
             throw new UsageException($"There is no file {file}.");
         await using var input = file == "-" ? Console.OpenStandardInput() : File.OpenRead(file);

@@ -7,18 +7,13 @@ namespace Keralith.Cli;
 /// <summary>Registers and records in and out as files.</summary>
 internal static class ExchangeCommands
 {
-    public static async Task<int> ImportAsync(Database database, string[] args)
+    public static async Task<int> ImportAsync(Database database, string file, bool dry, bool partial)
     {
-        var flags = args.Where(a => a.StartsWith("--", StringComparison.Ordinal)).ToList();
-        var files = args.Except(flags).ToList();
-        if (files.Count != 1 || flags.Exists(f => f is not ("--dry-run" or "--partial")))
-            throw new UsageException("keralith import FILE [--dry-run] [--partial]");
-        if (!File.Exists(files[0]))
-            throw new UsageException($"There is no file {files[0]}.");
-        if (new FileInfo(files[0]).Length > Table.MostBytes)
+        if (!File.Exists(file))
+            throw new UsageException($"There is no file {file}.");
+        if (new FileInfo(file).Length > Table.MostBytes)
             throw new UsageException($"The file is larger than {Table.MostBytes / 1024 / 1024} MB. Split it.");
-        var (dry, partial) = (flags.Contains("--dry-run"), flags.Contains("--partial"));
-        var table = Table.Read(await File.ReadAllBytesAsync(files[0]));
+        var table = Table.Read(await File.ReadAllBytesAsync(file));
         if (!table.Ok)
             throw new UsageException(table.Fault!);
         var sites = new SiteStore(database);
@@ -67,25 +62,24 @@ internal static class ExchangeCommands
         return refused > 0 ? 2 : 0;
     }
 
-    public static async Task<int> ExportAsync(Database database, string[] args)
+    /// <param name="what">register, inspections or ledger.</param>
+    public static async Task<int> ExportAsync(Database database, string what, bool allColumns)
     {
         await using var output = Console.OpenStandardOutput();
         var cancel = CancellationToken.None;
-        switch (args)
+        switch (what)
         {
-            case ["register"] or ["register", "--all-columns"]:
-                var export = new RegisterExport(database, new(database));
-                var headings = await export.HeadingsAsync(args.Length == 2, cancel);
-                await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
-                return 0;
-            case ["inspections"]:
+            case "inspections":
                 await new RecordExport(database).InspectionsAsync(output, cancel);
                 return 0;
-            case ["ledger"]:
+            case "ledger":
                 await new RecordExport(database).LedgerAsync(output, cancel);
                 return 0;
             default:
-                throw new UsageException("keralith export register|inspections|ledger [--all-columns]");
+                var export = new RegisterExport(database, new(database));
+                var headings = await export.HeadingsAsync(allColumns, cancel);
+                await TableWriter.CsvAsync(output, headings, export.RowsAsync(headings, null, cancel), cancel);
+                return 0;
         }
     }
 

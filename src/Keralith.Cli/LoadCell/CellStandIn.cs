@@ -28,29 +28,12 @@ internal sealed class CellStandIn
     private double _before;
     private DateTime _hungAt = DateTime.UtcNow;
 
-    /// <summary>keralith load-cell [--port N] [--hang WEIGHT]</summary>
-    public static async Task<int> RunAsync(string[] args)
+    /// <param name="port">Where it listens; 0 takes a free port.</param>
+    /// <param name="hangs">What hangs on it from the start.</param>
+    public static async Task<int> RunAsync(int port, Mass hangs)
     {
-        var (port, hang) = (0, "0 kg");
-        for (var i = 0; i < args.Length; i += 2)
-        {
-            if (
-                i + 1 < args.Length
-                && args[i] == "--port"
-                && int.TryParse(args[i + 1], CultureInfo.InvariantCulture, out port)
-                && port is >= 0 and < 65536
-            )
-                continue;
-            if (i + 1 < args.Length && args[i] == "--hang" && Mass.Read(args[i + 1]).Ok)
-                hang = args[i + 1];
-            else
-                throw new UsageException(
-                    "keralith load-cell takes --port with a number, and --hang with a weight such as \"3400 lb\"."
-                );
-        }
-
         var cell = new CellStandIn();
-        cell.Hang(Mass.Parse(hang));
+        cell.Hang(hangs);
         using var listener = new TcpListener(IPAddress.Loopback, port);
         listener.Start();
         Console.WriteLine($"load cell at 127.0.0.1:{((IPEndPoint)listener.LocalEndpoint).Port}");
