@@ -56,7 +56,8 @@ public class EveryLimitTests
             }
         }
 
-        Assert.True(judged >= 4, $"{id} was judged {judged} times");
+        // In inches and in millimetres, by every book that asks it: one at the least.
+        Assert.True(judged >= 2, $"{id} was judged {judged} times");
     }
 
     /// <summary>A case in which a criterion is asked under one book alone; null where that book does not ask it.</summary>

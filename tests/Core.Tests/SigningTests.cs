@@ -248,6 +248,14 @@ public class SigningTests
         );
     }
 
+    [Fact]
+    public void What_is_against_its_marking_is_against_its_use()
+    {
+        var piece = Shackle(PieceState.InService, []) with { PeriodicDue = Day.AddDays(9) };
+        Assert.True(piece.UseOn(Day, Site).MayBeUsed);
+        Assert.False((piece with { TagEntries = [] }).UseOn(Day, Site).MayBeUsed);
+    }
+
     [Theory]
     [InlineData("UTC", "2026-03-02T23:59:59Z", "2026-03-02")]
     [InlineData("UTC", "2026-03-03T00:00:00Z", "2026-03-03")]

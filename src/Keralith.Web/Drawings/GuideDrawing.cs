@@ -198,6 +198,19 @@ public static class GuideDrawing
         }
     );
 
+    private static readonly Guide EightDiameters = new(
+        "Eight rope diameters along the rope, at the worst place: count every broken wire within them.",
+        s =>
+        {
+            s.Path("M8 30H142V46H8Z");
+            for (var x = 12; x < 140; x += 9)
+                s.Path(Sheet.F($"M{x} 30 {x - 4} 46"), "faint");
+            s.Path("M11 52v14M139 52v14M11 60H139M17 57l-6 3 6 3M133 57l6 3-6 3M2 30v16M-1 30h6M-1 46h6", "dimension");
+            s.Text(75, 76, "8 d", "figure");
+            s.Path("M52 34l3 3M78 37l3 3M96 33l3 3", "dimension");
+        }
+    );
+
     private static readonly Guide Links = new("From the first whole link to the last.", OverLinks.Draw);
 
     private static readonly Guide HandPull = new(
@@ -240,6 +253,7 @@ public static class GuideDrawing
         ["rope.outer-wire"] = WireFlat,
         ["hoistrope.outer-wire"] = WireFlat,
         ["rope.broken-in-lay"] = Lay,
+        ["rope.broken-in-8d"] = EightDiameters,
         ["rope.broken-in-strand"] = Lay,
         ["hoistrope.broken-in-lay"] = Lay,
         ["hoistrope.broken-in-strand"] = Lay,

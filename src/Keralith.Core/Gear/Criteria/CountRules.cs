@@ -48,10 +48,11 @@ public sealed record StrandLaidCount(int FirstFailing) : LimitRule
 /// <summary>Broken wires as a share of all wires of a strand-laid rope, filler wires left out.</summary>
 /// <param name="Hundredths">The share in hundredths, 1 to 100.</param>
 /// <param name="AtShare">Whether the share itself fails already.</param>
-public sealed record ShareOfWires(int Hundredths, bool AtShare) : LimitRule
+/// <param name="Over">What length they are counted over, in words.</param>
+public sealed record ShareOfWires(int Hundredths, bool AtShare, string Over = "in a lay") : LimitRule
 {
     public override string Words =>
-        $"{(AtShare ? string.Empty : "more than ")}{Hundredths} % of the wires in a lay remove{(AtShare ? ", from that share on" : string.Empty)}";
+        $"{(AtShare ? string.Empty : "more than ")}{Hundredths} % of the wires {Over} remove{(AtShare ? ", from that share on" : string.Empty)}";
 
     public override Resolved Resolve(LimitContext context)
     {
@@ -62,6 +63,18 @@ public sealed record ShareOfWires(int Hundredths, bool AtShare) : LimitRule
         var share = (decimal)strands * wires * Hundredths / 100;
         return new Figure(AtShare ? Math.Ceiling(share) : Math.Floor(share) + 1, 0, Comparator.AtOrAbove);
     }
+}
+
+/// <summary>A count of running rope that is not rotation-resistant; of rotation-resistant rope the book says nothing.</summary>
+/// <param name="FirstFailing">The first count that fails.</param>
+public sealed record RunningRopeCount(int FirstFailing) : LimitRule
+{
+    public override string Words => $"{FirstFailing} remove, rope that is not rotation-resistant";
+
+    public override Resolved Resolve(LimitContext context) =>
+        context.Gear.Flag("rotationResistant") ? RotationResistant : CountLimit.Of(FirstFailing);
+
+    private static NoRow RotationResistant { get; } = new("the book does not count rotation-resistant rope");
 }
 
 /// <summary>Broken wires of hoist rope in one lay; rotation-resistant rope is counted over six diameters.</summary>

@@ -30,6 +30,21 @@ internal static class RopeCriteria
                 new CountLimit(5)
             )
             .If(g => g.IsStrandLaid),
+        Book.Count(
+            "rope.broken-in-8d",
+            "broken wires",
+            "Broken wires in eight diameters",
+            "Broken wires in the worst length of eight rope diameters, wherever they sit around it.",
+            "Mark eight diameters off on a paper strip, lay it along the rope, and count at the worst place.",
+            "Counted over a length of its own: a lay is shorter or longer than eight diameters.",
+            new ShareOfWires(10, AtShare: false, "in eight diameters")
+        ) with
+        {
+            Limit = null,
+            AskedIn = AskedIn.Periodic,
+            Source = new("29 CFR 1926.251", "broken wires"),
+            Applies = c => c.Gear.IsStrandLaid && c.AnyBookHas("rope.broken-in-8d"),
+        },
         Book.Measure(
             "rope.diameter",
             "reduction of diameter",

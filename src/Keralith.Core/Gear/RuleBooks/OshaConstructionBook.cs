@@ -13,7 +13,7 @@ internal static class OshaConstructionBook
             DesignFactor = new DesignFactors(Chain: 4).Of,
             Rules = new Dictionary<string, BookRule>(OshaBook.Common)
             {
-                ["rope.broken-in-lay"] = new(new ShareOfWires(10, AtShare: false)),
+                ["rope.broken-in-8d"] = new(new ShareOfWires(10, AtShare: false, "in eight diameters")),
                 ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },
             },
         };
