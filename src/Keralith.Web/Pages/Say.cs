@@ -57,6 +57,9 @@ public static class Say
             FamilyGroup.Site => "Not for lifting",
         };
 
+    /// <summary>How much of what a piece may carry is asked of it: never understated.</summary>
+    public static string Share(decimal share) => $"{Math.Ceiling(share * 100)}\u00a0%";
+
     /// <summary>How far a lift has come.</summary>
     public static string Lift(Core.Lifts.LiftState state) =>
         state switch
