@@ -20,6 +20,81 @@ public enum FamilyGroup
 }
 
 /// <summary>
+/// What a family is like to the rules: which tables of heat, chemicals, bends and ratings it reads, and what it is on a lift. Several families may be
+/// of one kind.
+/// </summary>
+public enum GearKind
+{
+    /// <summary>Chain slings: judged, rated and heated as alloy chain.</summary>
+    Chain,
+
+    /// <summary>Slings of wire rope.</summary>
+    WireRope,
+
+    /// <summary>Slings of metal mesh.</summary>
+    Mesh,
+
+    /// <summary>Slings of fiber rope.</summary>
+    FiberRope,
+
+    /// <summary>Flat slings of woven web.</summary>
+    Web,
+
+    /// <summary>Endless slings in a cover.</summary>
+    Roundsling,
+
+    /// <summary>Several members under one mark.</summary>
+    Kit,
+
+    /// <summary>Nets for loose or wrapped loads.</summary>
+    Net,
+
+    Shackle,
+
+    Hook,
+
+    EyeBolt,
+
+    EyeNut,
+
+    HoistRing,
+
+    Turnbuckle,
+
+    Link,
+
+    Swivel,
+
+    Block,
+
+    LoadIndicator,
+
+    LiftingPoint,
+
+    /// <summary>Hand-chain hoists, hung from above.</summary>
+    HungHandHoist,
+
+    /// <summary>Powered hoists, hung from above.</summary>
+    PoweredHoist,
+
+    /// <summary>Lever hoists, which pull any way.</summary>
+    LeverHoist,
+
+    /// <summary>Rope-grip hoists, which pull any way along a rope of their own.</summary>
+    RopeGripHoist,
+
+    Clamp,
+
+    Beam,
+
+    Clip,
+
+    WedgeSocket,
+
+    Restraint,
+}
+
+/// <summary>
 /// A family of gear as data: what it is called, what is stated of it, which parts a hand meets on it and what is asked of each.
 /// A new family is a new value of this type and a drawing.
 /// </summary>
@@ -35,6 +110,12 @@ public sealed record GearFamily
     public required string Standard { get; init; }
 
     public required FamilyGroup Group { get; init; }
+
+    /// <summary>What it is like to the rules.</summary>
+    public required GearKind Kind { get; init; }
+
+    /// <summary>Whether its frequent inspection, and heavy service, are kept by the calendar rather than by each use.</summary>
+    public bool IsKeptByCalendar => Kind == GearKind.Hook || Group is FamilyGroup.Hoist or FamilyGroup.BelowHook;
 
     /// <summary>The attributes a form asks for, by fixed name, in order.</summary>
     public required IReadOnlyList<string> Asks { get; init; }

@@ -43,7 +43,7 @@ public sealed class GearPiece
     /// <summary>
     /// What the legs end in: hook, link or shackle; an alloy chain sling's are links unless stated; null: none.
     /// </summary>
-    public string? EndFitting => Text("endFitting") ?? (Family.Code == "alloy-chain-sling" ? "link" : null);
+    public string? EndFitting => Text("endFitting") ?? (Family.Kind == GearKind.Chain ? "link" : null);
 
     /// <summary>Hooks are taken to have a latch unless stated otherwise.</summary>
     public bool HookLatch => Flag("hookLatch", true);
@@ -58,7 +58,7 @@ public sealed class GearPiece
     public bool IsStrandLaid => Text("body") is null or "strand-laid";
 
     /// <summary>What a hoist's load hangs on: chain unless stated; a rope-grip hoist's is rope.</summary>
-    public string Medium => Text("medium") ?? (Family.Code == "rope-grip-hoist" ? "rope" : "chain");
+    public string Medium => Text("medium") ?? (Family.Kind == GearKind.RopeGripHoist ? "rope" : "chain");
 
     /// <summary>What a powered hoist hangs by: a hook unless stated.</summary>
     public string Suspension => Text("suspension") ?? "hook";

@@ -11,7 +11,7 @@ public static class RopeLay
     /// </summary>
     public static string? Help(GearPiece gear)
     {
-        if (gear.Family.Code != "wire-rope-sling" && gear.Medium != "rope")
+        if (gear.Family.Kind != GearKind.WireRope && gear.Medium != "rope")
             return null;
         var size = gear.Size ?? gear.Length("ropeSize");
         if (gear.Flag("rotationResistant"))

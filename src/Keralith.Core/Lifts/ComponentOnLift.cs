@@ -123,7 +123,7 @@ internal static class ComponentOnLift
     /// <summary>A wire rope eye made with clips.</summary>
     public static void ClipEye(PieceJudgement piece, IReadOnlyList<RuleBook> books)
     {
-        if (books.FirstOrDefault(b => b.Id is "osha-construction" or "ontario") is { } book)
+        if (books.FirstOrDefault(b => b.ForbidsClipEyes) is { } book)
             piece.Forbid($"an eye made with clips is not permitted ({book.Name})");
         else
             piece.Note(LiftOutcome.Ask, "an eye made with clips is a qualified person's documented design, or none");

@@ -62,7 +62,7 @@ public sealed record GearSearch(
         RigFacts? facts = null
     )
     {
-        facts ??= new() { Pull = family.Code == "shackle" ? new(0) : null };
+        facts ??= new() { Pull = family.Kind == GearKind.Shackle ? new(0) : null };
         var tried = new List<TriedGear>();
         foreach (var gear in candidates.Where(c => c.Gear.Family == family && plan.Pieces.All(p => p.Mark != c.Mark)))
         {
@@ -163,7 +163,7 @@ public sealed record GearSearch(
         var chosen = new List<KeyValuePair<string, AttributeValue>>();
         if (LiftGear.RoleOf(family) == LiftRole.Sling && plan.Stand.Legs > 1)
             chosen.Add(new("legs", new WholeValue(1)));
-        if (family.Code == "eye-bolt")
+        if (family.Kind == GearKind.EyeBolt)
             chosen.Add(new("shoulder", new FlagValue(true)));
         return new(family, chosen);
     }

@@ -54,7 +54,7 @@ public static class HitchFactors
 
     /// <summary>Flatter than this several legs want watching under the chosen books (Japan: 60 degrees as a rule).</summary>
     public static decimal CautionBelow(int legs, IReadOnlyList<RuleBook> books) =>
-        legs > 1 && books.Any(b => b.Id == "japan") ? 60 : CautionAngle;
+        legs > 1 ? books.Max(b => b.WatchedBelow) ?? CautionAngle : CautionAngle;
 
     /// <summary>What a tight angle of choke leaves (ASME B30.9, angle of choke). It bends the sling whatever the book.</summary>
     /// <param name="family">The sling's family.</param>
@@ -65,16 +65,16 @@ public static class HitchFactors
         var degrees = angle?.Degrees ?? 0;
         if (degrees > 120)
             return 1;
-        return family.Code switch
+        return family.Kind switch
         {
-            "web-sling" or "roundsling" => degrees switch
+            GearKind.Web or GearKind.Roundsling => degrees switch
             {
                 >= 105 => 0.82m,
                 >= 90 => 0.71m,
                 >= 60 => 0.58m,
                 _ => 0.50m,
             },
-            "metal-mesh-sling" => null,
+            GearKind.Mesh => null,
             _ => degrees switch
             {
                 >= 90 => 0.87m,
@@ -91,10 +91,10 @@ public static class HitchFactors
     /// <returns>The factor, 1 where bends take nothing; null where it is bent too sharply to be used.</returns>
     public static decimal? Bend(GearFamily family, decimal ratio)
     {
-        var rows = family.Code switch
+        var rows = family.Kind switch
         {
-            "wire-rope-sling" => SteelBends,
-            "alloy-chain-sling" => ChainBends,
+            GearKind.WireRope => SteelBends,
+            GearKind.Chain => ChainBends,
             _ => null,
         };
         if (rows is null)
@@ -113,7 +113,7 @@ public static class HitchFactors
     /// diameters.
     /// </summary>
     public static bool AsksBend(GearFamily family) =>
-        family.Code is "wire-rope-sling" or "alloy-chain-sling" or "fiber-rope-sling";
+        family.Kind is GearKind.WireRope or GearKind.Chain or GearKind.FiberRope;
 
     /// <summary>
     /// The choker's share of the vertical rated load, angle of choke over 120 degrees; the smallest of the chosen
@@ -129,20 +129,15 @@ public static class HitchFactors
     /// The choker's share where a book has its own figure, whatever the family; null where it follows the usual one.
     /// </summary>
     public static decimal? OwnChoker(RuleBook book, GearFamily family, Contact contact) =>
-        book.Id switch
-        {
-            "australia" => family.Code == "alloy-chain-sling" || contact == Contact.Round ? 0.75m : 0.50m,
-            "europe" => 0.80m,
-            _ => null,
-        };
+        book.Choker(family, contact == Contact.Round);
 
     private static decimal? UsualChoker(GearFamily family) =>
-        family.Code switch
+        family.Kind switch
         {
-            "alloy-chain-sling" or "web-sling" or "roundsling" => 0.80m,
-            "wire-rope-sling" => 0.73m,
-            "fiber-rope-sling" => 0.75m,
-            "metal-mesh-sling" => 1.00m,
+            GearKind.Chain or GearKind.Web or GearKind.Roundsling => 0.80m,
+            GearKind.WireRope => 0.73m,
+            GearKind.FiberRope => 0.75m,
+            GearKind.Mesh => 1.00m,
             _ => null,
         };
 
@@ -151,7 +146,7 @@ public static class HitchFactors
     /// or 2.1, from 30 degrees 1.0 or 1.5; null when no chosen book has bands.
     /// </summary>
     public static decimal? Band(int legs, decimal angle, IReadOnlyList<RuleBook> books) =>
-        legs < 2 || books.All(b => b.Id != "europe") ? null
+        legs < 2 || !books.Any(b => b.HasBands) ? null
         : angle >= 45 ? (legs == 2 ? 1.4m : 2.1m)
         : legs == 2 ? 1.0m
         : 1.5m;
@@ -161,7 +156,7 @@ public static class HitchFactors
     /// chosen book has bands.
     /// </summary>
     public static decimal? BasketBand(decimal angle, IReadOnlyList<RuleBook> books) =>
-        books.All(b => b.Id != "europe") ? null
+        !books.Any(b => b.HasBands) ? null
         : angle >= 90 ? 2.0m
         : angle >= 45 ? 1.4m
         : 1.0m;

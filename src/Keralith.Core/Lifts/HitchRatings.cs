@@ -33,7 +33,7 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         IReadOnlyList<RuleBook> books
     )
     {
-        if (gear.Family.Group != FamilyGroup.Sling && gear.Family.Code != "sling-kit")
+        if (gear.Family.Group != FamilyGroup.Sling && gear.Family.Kind != GearKind.Kit)
             return null;
         var legs = gear.Legs;
         if (Stated(gear, words) is not { } stated)
@@ -54,11 +54,11 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
             legs == 1
                 ? "From the marking, one leg straight."
                 : $"From the marking, {legs} legs at {stated.Angle}{(legs == 4 ? ", counted as three" : string.Empty)}.";
-        if (gear.Family.Code == "alloy-chain-sling" && met.Hottest is { } hottest)
+        if (gear.Family.Kind == GearKind.Chain && met.Hottest is { } hottest)
         {
             if (ChainHeat.At(gear, hottest) is not { } heat)
                 return new(null, [], $"At {hottest} chain carries nothing: over 1000 F it is removed.");
-            if (books.Any(b => b.Id == "europe") && hottest.Degrees > new ScaledLimit(392, 200).On(hottest.Scale))
+            if (books.Any(b => b.HasChainHeat) && hottest.Degrees > new ScaledLimit(392, 200).On(hottest.Scale))
                 return new(
                     null,
                     [],
@@ -205,11 +205,11 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         }
 
         private string? Bend() =>
-            Gear.Family.Code switch
+            Gear.Family.Kind switch
             {
-                "wire-rope-sling" => "round a bend of 25 rope diameters and over",
-                "alloy-chain-sling" => "round a bend of 6 chain diameters and over",
-                "fiber-rope-sling" => "round a bend of 8 rope diameters and over",
+                GearKind.WireRope => "round a bend of 25 rope diameters and over",
+                GearKind.Chain => "round a bend of 6 chain diameters and over",
+                GearKind.FiberRope => "round a bend of 8 rope diameters and over",
                 _ => null,
             };
     }

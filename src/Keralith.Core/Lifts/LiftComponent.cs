@@ -131,7 +131,7 @@ public sealed record HoistOnLift(GearFamily Family, Mass? RatedLoad, Angle? OffP
     public Angle? MakersAngle { get; init; }
 
     /// <summary>Hung hoists pull plumb; lever and rope-grip hoists pull in any direction.</summary>
-    public bool IsHung => Family.Code is "hand-chain-hoist" or "powered-hoist";
+    public bool IsHung => Family.Kind is GearKind.HungHandHoist or GearKind.PoweredHoist;
 }
 
 /// <summary>A fixed lifting point above the legs.</summary>

@@ -70,7 +70,7 @@ public sealed record LiftGear(
     public LiftSling Sling(Hitch hitch)
     {
         var bare = new LiftSling(Gear, null) { DesignFactor = DesignFactor, Hottest = Hottest };
-        if (Gear.Family.Code == "sling-kit")
+        if (Gear.Family.Kind == GearKind.Kit)
         {
             var leg = KitMember.OneLeg(Members);
             return bare with
@@ -127,11 +127,16 @@ public sealed record LiftGear(
     /// <summary>The piece as hardware.</summary>
     /// <param name="facts">How it is rigged.</param>
     public LiftComponent Component(RigFacts facts) =>
-        Gear.Family.Code switch
+        Gear.Family.Kind switch
         {
-            "shackle" => new ShackleOnLift(RatedLoad, facts.Pull, facts.Collects, Code.Find<PinKind>(Gear.PinType)),
-            "hook" => new HookOnLift(RatedLoad, facts.Collects),
-            "eye-bolt" or "eye-nut" => new EyeBoltOnLift(RatedLoad)
+            GearKind.Shackle => new ShackleOnLift(
+                RatedLoad,
+                facts.Pull,
+                facts.Collects,
+                Code.Find<PinKind>(Gear.PinType)
+            ),
+            GearKind.Hook => new HookOnLift(RatedLoad, facts.Collects),
+            GearKind.EyeBolt or GearKind.EyeNut => new EyeBoltOnLift(RatedLoad)
             {
                 Shoulder = Gear.Values.ContainsKey("shoulder") ? Gear.Flag("shoulder") : null,
                 Seated = facts.Seated,
@@ -141,11 +146,11 @@ public sealed record LiftGear(
                 Engaged = facts.Engaged,
                 Metal = facts.Metal,
             },
-            "swivel-hoist-ring" => new HoistRingOnLift(RatedLoad),
-            "turnbuckle" => new TurnbuckleOnLift(RatedLoad),
-            "link-or-ring" or "swivel" => new LinkOnLift(RatedLoad, facts.Collects),
-            "load-indicator" => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
-            "lifting-point" => new LiftingPointOnLift(RatedLoad, facts.Documented),
+            GearKind.HoistRing => new HoistRingOnLift(RatedLoad),
+            GearKind.Turnbuckle => new TurnbuckleOnLift(RatedLoad),
+            GearKind.Link or GearKind.Swivel => new LinkOnLift(RatedLoad, facts.Collects),
+            GearKind.LoadIndicator => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
+            GearKind.LiftingPoint => new LiftingPointOnLift(RatedLoad, facts.Documented),
             _ when Gear.Family.Group == FamilyGroup.Hoist => new HoistOnLift(Gear.Family, RatedLoad, facts.OffPlumb)
             {
                 MakersAngle = facts.MakersAngle,

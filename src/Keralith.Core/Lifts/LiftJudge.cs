@@ -214,7 +214,7 @@ public static class LiftJudge
             points.Rigging,
             remarks
         );
-        if (count > 1 && lift.Books.Any(b => b.Id == "europe"))
+        if (count > 1 && lift.Books.Any(b => b.HasBands))
             remarks.Add(
                 new(
                     LiftOutcome.Ok,
@@ -383,7 +383,7 @@ public static class LiftJudge
         if (legs > 1)
             return;
         remarks.Add(new(LiftOutcome.Ok, "One leg lets the load turn: a tag line."));
-        if (rigging[0].Hitch == Hitch.Vertical && lift.Books.Any(b => b.Id == "japan"))
+        if (rigging[0].Hitch == Hitch.Vertical && lift.Books.Any(b => b.AsksOfOneStraightLeg))
             remarks.Add(new(LiftOutcome.Ask, "One straight leg: two as a rule, or the sling doubled (Japan)."));
         if (rigging[0].Hitch == Hitch.Choker)
             remarks.Add(new(LiftOutcome.Ok, "One choker only on short, simple loads."));

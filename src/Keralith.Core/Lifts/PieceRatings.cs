@@ -11,7 +11,7 @@ public static class PieceRatings
     /// <summary>What it may carry by hitch and angle; null for gear that is no sling.</summary>
     public static HitchRatings? RatingsAt(this Piece piece, Site site)
     {
-        if (piece.Gear.Family.Code == "sling-kit" && KitMember.OneLeg(piece.Details.Members) is { } leg)
+        if (piece.Gear.Family.Kind == GearKind.Kit && KitMember.OneLeg(piece.Details.Members) is { } leg)
         {
             var one = RatedLoadHere.For(piece.Gear.Family, leg, piece.DesignFactor, site.Books);
             var straight = HitchRatings.Of(

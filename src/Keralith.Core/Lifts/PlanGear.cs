@@ -1,3 +1,5 @@
+using Keralith.Core.Gear;
+
 namespace Keralith.Core.Lifts;
 
 /// <summary>The rows of gear of a plan: what is put on, where, and taken off.</summary>
@@ -61,7 +63,7 @@ public static class PlanGear
             ?? (role == LiftRole.Above && fields.GetValueOrDefault("stand") != "drift")
                 || (
                     above is null
-                    && gear.Gear.Family.Code is "hook" or "load-indicator"
+                    && gear.Gear.Family.Kind is GearKind.Hook or GearKind.LoadIndicator
                     && fields.GetValueOrDefault("stand") != "drift"
                 )
         )

@@ -131,7 +131,7 @@ public sealed record PlanVerdict(
             if (
                 !gear.TryGetValue(hook, out var upper)
                 || !gear.TryGetValue(eye, out var lower)
-                || upper.Gear.Family.Code != "hook"
+                || upper.Gear.Family.Kind != GearKind.Hook
                 || lower.Fit == FitSizes.None
             )
                 continue;

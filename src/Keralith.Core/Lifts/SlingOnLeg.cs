@@ -71,9 +71,9 @@ internal static class SlingOnLeg
     {
         if (gear.Family.NotForLifting)
             piece.Forbid("it is not made for lifting");
-        if (gear.Family.Code == "wire-rope-sling" && gear.Text("lay") == "lang")
+        if (gear.Family.Kind == GearKind.WireRope && gear.Text("lay") == "lang")
             piece.Forbid("lang-lay rope is not for slings");
-        if (gear.Family.Code == "alloy-chain-sling" && gear.GradeNumber is < 80)
+        if (gear.Family.Kind == GearKind.Chain && gear.GradeNumber is < 80)
             piece.Forbid("only alloy chain of grade 80 and over is for overhead lifting");
         if (gear.Text("termination") == "clips")
             ComponentOnLift.ClipEye(piece, books);
@@ -82,7 +82,7 @@ internal static class SlingOnLeg
     private static void Usual(PieceJudgement piece, LiftSling sling)
     {
         if (
-            sling.Gear.Family.Code != "alloy-chain-sling"
+            sling.Gear.Family.Kind != GearKind.Chain
             || sling.RatedLoad is not { } marked
             || sling.Gear.Size is not { } size
         )
@@ -123,7 +123,7 @@ internal static class SlingOnLeg
     )
     {
         var gear = sling.Gear;
-        if (gear.Family.Code == "alloy-chain-sling")
+        if (gear.Family.Kind == GearKind.Chain)
         {
             if (ChainHeat.Loss(gear, temperature, sling.Hottest, books) is not { } loss)
             {
@@ -226,10 +226,10 @@ internal static class SlingOnLeg
         else
         {
             piece.Reduce("bend", left);
-            var asks = family.Code switch
+            var asks = family.Kind switch
             {
-                "wire-rope-sling" => ratio < 5,
-                "fiber-rope-sling" => ratio < 8,
+                GearKind.WireRope => ratio < 5,
+                GearKind.FiberRope => ratio < 8,
                 _ => false,
             };
             if (asks)
@@ -237,7 +237,7 @@ internal static class SlingOnLeg
                     LiftOutcome.Ask,
                     $"a bend round {QuantityFormat.Number(ratio)} of its own diameters: ask the maker"
                 );
-            else if (family.Code == "wire-rope-sling" && ratio < 25)
+            else if (family.Kind == GearKind.WireRope && ratio < 25)
                 piece.Note(
                     LiftOutcome.Caution,
                     $"a bend round {QuantityFormat.Number(ratio)} of its own diameters shortens the rope's life"
@@ -257,7 +257,7 @@ internal static class SlingOnLeg
         if (stand.Legs == 1 && HitchFactors.BasketBand(stand.Angle.Degrees, books) is { } band)
         {
             both =
-                books.All(b => b.Id == "europe") && rigging.Sling.BasketRating is null
+                books.All(b => b.HasBands) && rigging.Sling.BasketRating is null
                     ? straight * band
                     : Math.Min(both, straight * band);
         }

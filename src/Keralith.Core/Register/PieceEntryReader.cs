@@ -220,7 +220,7 @@ public sealed class PieceEntryReader
             CalibrationDue = Date("calibrationDue"),
             LotCount = Lot(family),
             Fit = details.Fit,
-            Members = family.Code == "sling-kit" ? details.Members : [],
+            Members = family.Kind == GearKind.Kit ? details.Members : [],
             CarriedOver = Carried(),
             Notes = details.Notes,
         };

@@ -9,9 +9,9 @@ public static class Idle
 {
     /// <summary>Months of standing idle after which a hoist wants a full inspection; null for other gear.</summary>
     public static int? Months(GearFamily family, IReadOnlyList<RuleBook> books) =>
-        family.Group != FamilyGroup.Hoist ? null
-        : books.Any(b => b.Id is "osha" or "osha-construction") ? 6
-        : 12;
+        family.Group != FamilyGroup.Hoist ? null : books.Select(b => b.IdleMonths ?? Usual).DefaultIfEmpty(Usual).Min();
+
+    private const int Usual = 12;
 
     /// <summary>The last day a hoist may be used before it counts as idle too long; null for other gear.</summary>
     /// <param name="recorded">The days it was inspected, from its last full inspection on, in order. A look after it

@@ -86,8 +86,7 @@ public static class Intervals
     /// <summary>
     /// Hooks, hoists and gear below the hook are checked by the calendar; slings and hardware each shift of use.
     /// </summary>
-    private static bool ByCalendar(GearFamily family) =>
-        family.Code == "hook" || family.Group is FamilyGroup.Hoist or FamilyGroup.BelowHook;
+    private static bool ByCalendar(GearFamily family) => family.IsKeptByCalendar;
 
     private static ArgumentOutOfRangeException NoSuch(ServiceClass service) =>
         new(nameof(service), service, "No such service class.");

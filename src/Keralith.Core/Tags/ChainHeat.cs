@@ -59,7 +59,7 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
         var loss = lasting.Lasting;
         if (now is not { } heat)
             return loss;
-        foreach (var europe in books.Select(b => b.Id == "europe").Distinct())
+        foreach (var europe in books.Select(b => b.HasChainHeat).Distinct())
         {
             if ((europe ? Europe(heat) : At(gear, heat)?.WhileHot) is not { } share)
                 return null;

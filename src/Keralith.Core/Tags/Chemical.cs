@@ -51,7 +51,7 @@ public static class Materials
             return (true, $"Aluminium fittings may meet no {Name(chemical)} nor their fumes.");
         var fiber = (gear.Text("fiber") ?? gear.Text("coreFiber"))?.ToLowerInvariant();
         if (
-            gear.Family.Code is not ("web-sling" or "roundsling" or "fiber-rope-sling" or "cargo-net")
+            gear.Family.Kind is not (GearKind.Web or GearKind.Roundsling or GearKind.FiberRope or GearKind.Net)
             || fiber == "wire"
         )
         {
@@ -87,7 +87,7 @@ public static class Materials
             ("polyester", Chemical.Caustic) => Stands.No,
             ("polyester", Chemical.Acid or Chemical.Bleach) => Stands.Fair,
             ("polypropylene", Chemical.Solvent) => Stands.No,
-            ("polypropylene", Chemical.Caustic) when books.Any(b => b.Id is "osha" or "osha-construction") => Stands.No,
+            ("polypropylene", Chemical.Caustic) when books.Any(b => b.KeepsPolypropyleneFromCaustics) => Stands.No,
             ("polypropylene", Chemical.Acid) => Stands.Fair,
             _ => Stands.Unknown,
         };

@@ -31,39 +31,39 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     /// The limits for a piece under the books worked to, the strictest governing; null where no table has a row: ask.
     /// </summary>
     public static OperatingTemperatures? Of(GearPiece gear, IReadOnlyList<RuleBook> books) =>
-        gear.Family.Code switch
+        gear.Family.Kind switch
         {
-            "alloy-chain-sling" => Chain,
-            "wire-rope-sling" => gear.Text("core") switch
+            GearKind.Chain => Chain,
+            GearKind.WireRope => gear.Text("core") switch
             {
                 "fiber" => FiberCore,
                 "iwrc" => SteelCore,
                 _ => null,
             },
-            "metal-mesh-sling" => gear.Text("coating") switch
+            GearKind.Mesh => gear.Text("coating") switch
             {
                 "none" => BareMesh,
                 "elastomer" => CoatedMesh,
                 _ => null,
             },
-            "web-sling" => Synthetic(gear.Text("fiber"), books),
-            "roundsling" => Synthetic(gear.Text("coreFiber"), books),
-            "fiber-rope-sling" => gear.Text("fiber") switch
+            GearKind.Web => Synthetic(gear.Text("fiber"), books),
+            GearKind.Roundsling => Synthetic(gear.Text("coreFiber"), books),
+            GearKind.FiberRope => gear.Text("fiber") switch
             {
                 "nylon" or "polyester" => FiberRope,
                 "polypropylene" => Polypropylene,
                 _ => null,
             },
-            "shackle" or "link-or-ring" => Hardware,
-            "hook" => Hook,
-            "eye-bolt" => gear.Text("material") switch
+            GearKind.Shackle or GearKind.Link => Hardware,
+            GearKind.Hook => Hook,
+            GearKind.EyeBolt => gear.Text("material") switch
             {
                 "carbon" => CarbonEyeBolt,
                 "alloy" => Hardware,
                 _ => null,
             },
-            "eye-nut" or "swivel-hoist-ring" or "turnbuckle" => Hardware,
-            "rigging-block" => Block,
+            GearKind.EyeNut or GearKind.HoistRing or GearKind.Turnbuckle => Hardware,
+            GearKind.Block => Block,
             _ => null,
         };
 
@@ -85,9 +85,9 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     /// nobody has stated.
     /// </summary>
     public static bool IsOutForGood(GearPiece gear, Temperature hottest, IReadOnlyList<RuleBook> books) =>
-        gear.Family.Code == "wire-rope-sling"
+        gear.Family.Kind == GearKind.WireRope
         && gear.Text("core") != "iwrc"
-        && books.Any(b => b.Id is "osha" or "osha-construction")
+        && books.Any(b => b.RemovesHeatedFiberCore)
         && hottest.Degrees > new ScaledLimit(200, 93).On(hottest.Scale);
 
     public override string ToString() => $"{Lowest} to {(HighestItselfAsks ? "below " : string.Empty)}{Highest}";
@@ -95,9 +95,7 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     private static OperatingTemperatures? Synthetic(string? fiber, IReadOnlyList<RuleBook> books) =>
         fiber?.ToLowerInvariant() switch
         {
-            "nylon" or "polyester" => books.Any(b => b.Id is "osha" or "osha-construction")
-                ? NylonOrPolyesterOsha
-                : NylonOrPolyester,
+            "nylon" or "polyester" => books.Any(b => b.HasLowerSyntheticHeat) ? NylonOrPolyesterOsha : NylonOrPolyester,
             "polypropylene" => Polypropylene,
             _ => null,
         };

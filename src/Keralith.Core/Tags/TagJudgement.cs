@@ -121,7 +121,7 @@ public static class TagJudgement
             )
         );
         if (
-            tag.Gear.Family.Code != "alloy-chain-sling"
+            tag.Gear.Family.Kind != GearKind.Chain
             || met.HasMet is not { } hottest
             || ChainHeat.At(tag.Gear, hottest) is not { Lasting: > 0 } heat
         )
@@ -141,7 +141,7 @@ public static class TagJudgement
 
     private static void SizeGuide(GearPiece gear, Mass marked, List<TagRemark> remarks)
     {
-        if (gear.Family.Code != "alloy-chain-sling" || gear.Size is not { } size)
+        if (gear.Family.Kind != GearKind.Chain || gear.Size is not { } size)
             return;
         const string Check = "size and grade";
         if (gear.Legs > 1)
@@ -180,7 +180,7 @@ public static class TagJudgement
 
     private static void Colour(GearPiece gear, Mass marked, List<TagRemark> remarks)
     {
-        if (gear.Family.Code is not ("web-sling" or "roundsling") || gear.Text("colour") is not { } colour)
+        if (gear.Family.Kind is not (GearKind.Web or GearKind.Roundsling) || gear.Text("colour") is not { } colour)
             return;
         remarks.Add(
             CapacityColours.Agrees(colour, marked) switch
@@ -235,7 +235,7 @@ public static class TagJudgement
         if (met.HasMet is not { } hottest)
             return;
         const string Check = "hottest met";
-        if (gear.Family.Code == "alloy-chain-sling")
+        if (gear.Family.Kind == GearKind.Chain)
         {
             if (ChainHeat.At(gear, hottest) is null)
                 remarks.Add(

@@ -99,7 +99,7 @@ public sealed record HoistChainGrowth : LimitRule
         "more than 1.5 % removes on powered hoists, more than 2.5 % on hand-operated ones, or as the maker states";
 
     public override Resolved Resolve(LimitContext context) =>
-        (context.Gear.Family.Code == "powered-hoist" ? Powered : ByHand).Resolve(context);
+        (context.Gear.Family.Kind == GearKind.PoweredHoist ? Powered : ByHand).Resolve(context);
 }
 
 /// <summary>Loss of diameter a hoist rope may have, by bands of its nominal diameter; the bands of its own unit count.</summary>

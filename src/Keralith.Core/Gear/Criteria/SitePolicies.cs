@@ -30,9 +30,9 @@ public sealed record SitePolicies(
     /// <summary>What the policies have against using a piece, in words.</summary>
     public IEnumerable<string> Against(GearPiece gear)
     {
-        if (NoChainHoisting && gear.Family.Code == "alloy-chain-sling")
+        if (NoChainHoisting && gear.Family.Kind == GearKind.Chain)
             yield return "Site policy: chain slings are not used for hoisting.";
-        if (CapacityColours && gear.Family.Code is ("web-sling" or "roundsling") && gear.Text("colour") is null)
+        if (CapacityColours && gear.Family.Kind is GearKind.Web or GearKind.Roundsling && gear.Text("colour") is null)
             yield return "Site policy: its capacity colour is not on record.";
     }
 

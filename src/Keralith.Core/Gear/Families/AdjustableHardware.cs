@@ -12,6 +12,7 @@ internal static class AdjustableHardware
 
     public static GearFamily EyeBolt { get; } =
         Of(
+            GearKind.EyeBolt,
             "eye-bolt",
             "Eye bolt",
             ["size", "shoulder", "threadLength", "material", "grade"],
@@ -20,13 +21,22 @@ internal static class AdjustableHardware
             "eyebolt.shoulder"
         );
 
-    public static GearFamily EyeNut { get; } = Of("eye-nut", "Eye nut", ["size", "material", "grade"], ["size"]);
+    public static GearFamily EyeNut { get; } =
+        Of(GearKind.EyeNut, "eye-nut", "Eye nut", ["size", "material", "grade"], ["size"]);
 
     public static GearFamily Turnbuckle { get; } =
-        Of("turnbuckle", "Turnbuckle", ["size", "reach", "material", "grade"], ["size"], "turnbuckle.lock");
+        Of(
+            GearKind.Turnbuckle,
+            "turnbuckle",
+            "Turnbuckle",
+            ["size", "reach", "material", "grade"],
+            ["size"],
+            "turnbuckle.lock"
+        );
 
     public static GearFamily SwivelHoistRing { get; } =
         Of(
+            GearKind.HoistRing,
             "swivel-hoist-ring",
             "Swivel hoist ring",
             ["size", "threadLength", "material", "grade"],
@@ -44,10 +54,18 @@ internal static class AdjustableHardware
             TagEntries = [TagEntries.Maker, TagEntries.RatedLoad, new("torque", "torque"), TagEntries.GradeIfAlloy],
         };
 
-    private static GearFamily Of(string code, string name, string[] asks, string[] requires, params string[] own) =>
+    private static GearFamily Of(
+        GearKind kind,
+        string code,
+        string name,
+        string[] asks,
+        string[] requires,
+        params string[] own
+    ) =>
         new()
         {
             Code = code,
+            Kind = kind,
             Name = name,
             Standard = "ASME B30.26, adjustable hardware",
             Group = FamilyGroup.Hardware,

@@ -9,6 +9,7 @@ internal static class AlloyChainSling
         new()
         {
             Code = "alloy-chain-sling",
+            Kind = GearKind.Chain,
             Name = "Alloy chain sling",
             Standard = "ASME B30.9, alloy chain slings",
             Group = FamilyGroup.Sling,

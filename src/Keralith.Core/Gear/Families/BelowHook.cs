@@ -16,6 +16,7 @@ internal static class BelowHook
         new()
         {
             Code = "lifting-clamp",
+            Kind = GearKind.Clamp,
             Name = "Lifting clamp",
             Standard = "ASME B30.20, below-the-hook lifting devices",
             Group = FamilyGroup.BelowHook,
@@ -35,6 +36,7 @@ internal static class BelowHook
         new()
         {
             Code = "lifting-beam",
+            Kind = GearKind.Beam,
             Name = "Lifting beam",
             Standard = "ASME B30.20, below-the-hook lifting devices",
             Group = FamilyGroup.BelowHook,
@@ -58,6 +60,7 @@ internal static class BelowHook
         new()
         {
             Code = "lifting-point",
+            Kind = GearKind.LiftingPoint,
             Name = "Lifting point",
             Standard = "Site rule and ASME B30.20",
             Group = FamilyGroup.BelowHook,

@@ -32,6 +32,7 @@ internal static class Hoists
         new()
         {
             Code = "hand-chain-hoist",
+            Kind = GearKind.HungHandHoist,
             Name = "Hand-chain hoist",
             Standard = "ASME B30.16, overhead hoists",
             Group = FamilyGroup.Hoist,
@@ -54,6 +55,7 @@ internal static class Hoists
         new()
         {
             Code = "powered-hoist",
+            Kind = GearKind.PoweredHoist,
             Name = "Powered hoist",
             Standard = "ASME B30.16, overhead hoists",
             Group = FamilyGroup.Hoist,
@@ -104,6 +106,7 @@ internal static class Hoists
         new()
         {
             Code = "lever-hoist",
+            Kind = GearKind.LeverHoist,
             Name = "Lever hoist",
             Standard = "ASME B30.21, lever hoists",
             Group = FamilyGroup.Hoist,
@@ -143,6 +146,7 @@ internal static class Hoists
         new()
         {
             Code = "rope-grip-hoist",
+            Kind = GearKind.RopeGripHoist,
             Name = "Rope-grip hoist",
             Standard = "ASME B30.21, lever hoists",
             Group = FamilyGroup.Hoist,

@@ -7,6 +7,7 @@ internal static class Hook
         new()
         {
             Code = "hook",
+            Kind = GearKind.Hook,
             Name = "Hook",
             Standard = "ASME B30.10, hooks",
             Group = FamilyGroup.Hardware,

@@ -7,6 +7,7 @@ internal static class LinkOrRing
         new()
         {
             Code = "link-or-ring",
+            Kind = GearKind.Link,
             Name = "Link or ring",
             Standard = "ASME B30.26, links, rings and swivels",
             Group = FamilyGroup.Hardware,

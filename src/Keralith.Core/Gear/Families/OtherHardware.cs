@@ -7,6 +7,7 @@ internal static class OtherHardware
         new()
         {
             Code = "wire-rope-clip",
+            Kind = GearKind.Clip,
             Name = "Wire rope clip",
             Standard = "ASME B30.26, compression hardware",
             Group = FamilyGroup.Hardware,
@@ -20,6 +21,7 @@ internal static class OtherHardware
         new()
         {
             Code = "wedge-socket",
+            Kind = GearKind.WedgeSocket,
             Name = "Wedge socket",
             Standard = "ASME B30.26, compression hardware",
             Group = FamilyGroup.Hardware,
@@ -33,6 +35,7 @@ internal static class OtherHardware
         new()
         {
             Code = "swivel",
+            Kind = GearKind.Swivel,
             Name = "Swivel",
             Standard = "ASME B30.26, links, rings and swivels",
             Group = FamilyGroup.Hardware,
@@ -46,6 +49,7 @@ internal static class OtherHardware
         new()
         {
             Code = "rigging-block",
+            Kind = GearKind.Block,
             Name = "Rigging block",
             Standard = "ASME B30.26, rigging blocks",
             Group = FamilyGroup.Hardware,
@@ -64,6 +68,7 @@ internal static class OtherHardware
         new()
         {
             Code = "load-indicator",
+            Kind = GearKind.LoadIndicator,
             Name = "Load indicator",
             Standard = "ASME B30.26, load-indicating devices",
             Group = FamilyGroup.Hardware,

@@ -7,6 +7,7 @@ internal static class Shackle
         new()
         {
             Code = "shackle",
+            Kind = GearKind.Shackle,
             Name = "Shackle",
             Standard = "ASME B30.26, shackles",
             Group = FamilyGroup.Hardware,

@@ -7,6 +7,7 @@ internal static class SiteGear
         new()
         {
             Code = "cargo-net",
+            Kind = GearKind.Net,
             Name = "Cargo net",
             Standard = "Site rule",
             Group = FamilyGroup.Sling,
@@ -24,6 +25,7 @@ internal static class SiteGear
         new()
         {
             Code = "sling-kit",
+            Kind = GearKind.Kit,
             Name = "Sling kit",
             Standard = "Site rule",
             Group = FamilyGroup.Sling,
@@ -38,6 +40,7 @@ internal static class SiteGear
         new()
         {
             Code = "restraint",
+            Kind = GearKind.Restraint,
             Name = "Restraint (not for lifting)",
             Standard = "Not for lifting",
             Group = FamilyGroup.Site,

@@ -7,6 +7,7 @@ internal static class SyntheticAndMeshSlings
         new()
         {
             Code = "metal-mesh-sling",
+            Kind = GearKind.Mesh,
             Name = "Metal mesh sling",
             Standard = "ASME B30.9, metal mesh slings",
             Group = FamilyGroup.Sling,
@@ -35,6 +36,7 @@ internal static class SyntheticAndMeshSlings
         new()
         {
             Code = "fiber-rope-sling",
+            Kind = GearKind.FiberRope,
             Name = "Fiber rope sling",
             Standard = "ASME B30.9, synthetic fiber rope slings",
             Group = FamilyGroup.Sling,
@@ -64,6 +66,7 @@ internal static class SyntheticAndMeshSlings
         new()
         {
             Code = "web-sling",
+            Kind = GearKind.Web,
             Name = "Web sling",
             Standard = "ASME B30.9, synthetic web slings",
             Group = FamilyGroup.Sling,
@@ -102,6 +105,7 @@ internal static class SyntheticAndMeshSlings
         new()
         {
             Code = "roundsling",
+            Kind = GearKind.Roundsling,
             Name = "Roundsling",
             Standard = "ASME B30.9, synthetic roundslings",
             Group = FamilyGroup.Sling,

@@ -7,6 +7,7 @@ internal static class WireRopeSling
         new()
         {
             Code = "wire-rope-sling",
+            Kind = GearKind.WireRope,
             Name = "Wire rope sling",
             Standard = "ASME B30.9, wire rope slings",
             Group = FamilyGroup.Sling,

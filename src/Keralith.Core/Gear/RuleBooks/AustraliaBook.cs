@@ -12,6 +12,7 @@ internal static class AustraliaBook
             Covers = "AS 1353, AS 1666, AS 3775, AS 3776, AS 4497",
             DesignFactor = new DesignFactors(Chain: 4, WebAndRound: 7, FiberRope: 7).Of,
             PeriodicMonths = f => f.Group is FamilyGroup.Sling && f.Code != "alloy-chain-sling" ? 3 : null,
+            Choker = (family, round) => family.Kind == GearKind.Chain || round ? 0.75m : 0.50m,
             Rules = new Dictionary<string, BookRule>
             {
                 ["hook.throat"] = new(new GrowthLimit(0.05m, Comparator.Above)),

@@ -11,13 +11,13 @@ internal sealed record DesignFactors(
 {
     /// <summary>The factor of a family; null where the books name none.</summary>
     public decimal? Of(GearFamily family) =>
-        family.Code switch
+        family.Kind switch
         {
-            "alloy-chain-sling" => Chain,
-            "wire-rope-sling" => WireRope,
-            "web-sling" or "roundsling" => WebAndRound,
-            "metal-mesh-sling" => Mesh,
-            "fiber-rope-sling" => FiberRope,
+            GearKind.Chain => Chain,
+            GearKind.WireRope => WireRope,
+            GearKind.Web or GearKind.Roundsling => WebAndRound,
+            GearKind.Mesh => Mesh,
+            GearKind.FiberRope => FiberRope,
             _ => null,
         };
 }

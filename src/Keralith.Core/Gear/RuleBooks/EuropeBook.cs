@@ -12,6 +12,9 @@ internal static class EuropeBook
             Covers = "EN 818, EN 1492, EN 1677, EN 13414",
             DesignFactor = new DesignFactors(Chain: 4, WebAndRound: 7, FiberRope: 7).Of,
             PeriodicMonths = f => f.Group is FamilyGroup.Sling or FamilyGroup.Hardware ? 6 : null,
+            Choker = (_, _) => 0.80m,
+            HasBands = true,
+            HasChainHeat = true,
             Rules = new Dictionary<string, BookRule>
             {
                 ["hook.throat"] = new(new GrowthLimit(0.1m, Comparator.Above)),

@@ -11,6 +11,8 @@ internal static class JapanBook
             Name = "Japan",
             Covers = "Safety Ordinance for Cranes",
             DesignFactor = new DesignFactors(Chain: 5, WireRope: 6, WebAndRound: 6, Mesh: 5, FiberRope: 6).Of,
+            WatchedBelow = 60,
+            AsksOfOneStraightLeg = true,
             Rules = new Dictionary<string, BookRule>
             {
                 ["chain.link-thickness"] = new(new NominalThicknessLoss(0.1m)),

@@ -11,6 +11,7 @@ internal static class OntarioBook
             Name = "Ontario construction",
             Covers = "O. Reg. 213/91",
             DesignFactor = new DesignFactors(Chain: 5).Of,
+            ForbidsClipEyes = true,
             Rules = new Dictionary<string, BookRule>
             {
                 ["hook.throat"] = new(new GrowthLimit(0, Comparator.Above)),

@@ -11,6 +11,10 @@ internal static class OshaBook
             Name = "OSHA general industry",
             Covers = "29 CFR 1910.184 and 1910.179",
             DesignFactor = new DesignFactors(Chain: 4).Of,
+            IdleMonths = 6,
+            HasLowerSyntheticHeat = true,
+            RemovesHeatedFiberCore = true,
+            KeepsPolypropyleneFromCaustics = true,
             Rules = new Dictionary<string, BookRule>(Common)
             {
                 ["rope.broken-in-lay"] = new(new StrandLaidCount(10)),

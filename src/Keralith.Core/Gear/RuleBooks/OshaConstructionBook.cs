@@ -11,6 +11,11 @@ internal static class OshaConstructionBook
             Name = "OSHA construction",
             Covers = "29 CFR 1926.251",
             DesignFactor = new DesignFactors(Chain: 4).Of,
+            IdleMonths = 6,
+            HasLowerSyntheticHeat = true,
+            RemovesHeatedFiberCore = true,
+            KeepsPolypropyleneFromCaustics = true,
+            ForbidsClipEyes = true,
             Rules = new Dictionary<string, BookRule>(OshaBook.Common)
             {
                 ["rope.broken-in-8d"] = new(new ShareOfWires(10, AtShare: false, "in eight diameters")),

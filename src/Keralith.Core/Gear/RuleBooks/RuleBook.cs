@@ -41,6 +41,36 @@ public sealed record RuleBook
     /// <summary>The longest periodic interval it allows a family, in months; null where it follows ASME.</summary>
     public Func<Gear.GearFamily, int?> PeriodicMonths { get; init; } = _ => null;
 
+    /// <summary>Months a hoist may stand idle before it wants a full inspection; null: a year.</summary>
+    public int? IdleMonths { get; init; }
+
+    /// <summary>The choker's share of the vertical rated load of a family, on something round or not; null where it follows the usual one.</summary>
+    public Func<GearFamily, bool, decimal?> Choker { get; init; } = (_, _) => null;
+
+    /// <summary>Whether legs alike at one angle, and baskets, carry by bands of angles of its own.</summary>
+    public bool HasBands { get; init; }
+
+    /// <summary>Whether hot chain loses by rows of its own for the heat of the day.</summary>
+    public bool HasChainHeat { get; init; }
+
+    /// <summary>Flatter than this several legs want watching, in degrees from the horizontal; null: as usual.</summary>
+    public decimal? WatchedBelow { get; init; }
+
+    /// <summary>Whether a load on one straight leg is to be asked about.</summary>
+    public bool AsksOfOneStraightLeg { get; init; }
+
+    /// <summary>Whether it forbids lifting by an eye made with clips.</summary>
+    public bool ForbidsClipEyes { get; init; }
+
+    /// <summary>Whether nylon and polyester stop at a lower heat than usual.</summary>
+    public bool HasLowerSyntheticHeat { get; init; }
+
+    /// <summary>Whether wire rope with a fiber core is out for good once it was over 200 F.</summary>
+    public bool RemovesHeatedFiberCore { get; init; }
+
+    /// <summary>Whether polypropylene may meet no caustics.</summary>
+    public bool KeepsPolypropyleneFromCaustics { get; init; }
+
     /// <summary>Said wherever the book's figures are shown.</summary>
     public static string Note => "A working summary. Read the original; licensed practice decides.";
 
