@@ -2,6 +2,7 @@ using System.Text.RegularExpressions;
 using ArchUnitNET.Domain;
 using ArchUnitNET.Domain.Dependencies;
 using ArchUnitNET.Loader;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Data;
 using Microsoft.CodeAnalysis.CSharp;
@@ -141,6 +142,19 @@ public partial class ArchitectureTests
     {
         var listed = Lines("src/Keralith.Data", "*.cs").Where(l => CodesInSql().IsMatch(l.Text));
         Assert.Equal([], listed.Select(l => $"{l.File}: {l.Text.Trim()}"));
+    }
+
+    /// <summary>What differs between families and between books is data of theirs: no rule asks them by name.</summary>
+    [Fact]
+    public void No_rule_asks_a_family_or_a_book_by_its_name()
+    {
+        var names = GearFamilies
+            .All.Select(f => f.Code)
+            .Concat(RuleBookShelf.All.Select(b => b.Id))
+            .Select(Regex.Escape);
+        var asked = new Regex($"(Family|family|book|b)\\.(Code|Id) (==|!=|is|switch).*\"({string.Join('|', names)})\"");
+        var found = Lines("src/Keralith.Core", "*.cs").Where(l => asked.IsMatch(l.Text));
+        Assert.Equal([], found.Select(l => $"{l.File}: {l.Text.Trim()}"));
     }
 
     /// <summary>One clock: the site's. Only the machine's moment comes from outside, through TimeProvider.</summary>

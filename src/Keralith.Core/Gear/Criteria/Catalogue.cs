@@ -52,7 +52,13 @@ public static class Catalogue
     {
         var chosen = 0;
         for (var i = 0; i < books.Count; i++)
-            chosen |= 1 << books[i].Bit;
+        {
+            // A book that does not stand on the shelf is worked out each time.
+            if (RuleBookShelf.PlaceOf(books[i]) is not (>= 0 and var place))
+                return PlacementBuilder.Build(gear, books);
+            chosen |= 1 << place;
+        }
+
         var key = new PlacementKey(gear.Family, gear.MakeUp, chosen);
         if (Placements.TryGetValue(key, out var placement))
             return placement;

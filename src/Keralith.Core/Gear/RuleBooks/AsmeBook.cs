@@ -7,7 +7,6 @@ internal static class AsmeBook
         new()
         {
             Id = "asme",
-            Bit = 0,
             Name = "ASME",
             Covers = "ASME B30.9, B30.10, B30.16, B30.20, B30.21, B30.26",
             DesignFactor = new DesignFactors(Chain: 4).Of,

@@ -7,7 +7,6 @@ internal static class AustraliaBook
         new()
         {
             Id = "australia",
-            Bit = 5,
             Name = "Australia",
             Covers = "AS 1353, AS 1666, AS 3775, AS 3776, AS 4497",
             DesignFactor = new DesignFactors(Chain: 4, WebAndRound: 7, FiberRope: 7).Of,

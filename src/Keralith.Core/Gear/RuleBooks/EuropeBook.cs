@@ -7,7 +7,6 @@ internal static class EuropeBook
         new()
         {
             Id = "europe",
-            Bit = 6,
             Name = "Europe",
             Covers = "EN 818, EN 1492, EN 1677, EN 13414",
             DesignFactor = new DesignFactors(Chain: 4, WebAndRound: 7, FiberRope: 7).Of,

@@ -7,7 +7,6 @@ internal static class JapanBook
         new()
         {
             Id = "japan",
-            Bit = 4,
             Name = "Japan",
             Covers = "Safety Ordinance for Cranes",
             DesignFactor = new DesignFactors(Chain: 5, WireRope: 6, WebAndRound: 6, Mesh: 5, FiberRope: 6).Of,

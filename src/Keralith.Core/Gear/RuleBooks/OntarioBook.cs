@@ -7,7 +7,6 @@ internal static class OntarioBook
         new()
         {
             Id = "ontario",
-            Bit = 3,
             Name = "Ontario construction",
             Covers = "O. Reg. 213/91",
             DesignFactor = new DesignFactors(Chain: 5).Of,

@@ -7,7 +7,6 @@ internal static class OshaBook
         new()
         {
             Id = "osha",
-            Bit = 1,
             Name = "OSHA general industry",
             Covers = "29 CFR 1910.184 and 1910.179",
             DesignFactor = new DesignFactors(Chain: 4).Of,

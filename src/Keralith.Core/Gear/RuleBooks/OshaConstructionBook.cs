@@ -7,7 +7,6 @@ internal static class OshaConstructionBook
         new()
         {
             Id = "osha-construction",
-            Bit = 2,
             Name = "OSHA construction",
             Covers = "29 CFR 1926.251",
             DesignFactor = new DesignFactors(Chain: 4).Of,

@@ -74,9 +74,6 @@ public sealed record RuleBook
     /// <summary>Said wherever the book's figures are shown.</summary>
     public static string Note => "A working summary. Read the original; licensed practice decides.";
 
-    /// <summary>Its place on the shelf, as a bit of a set of books.</summary>
-    internal int Bit { get; init; }
-
     /// <summary>Books are compared by identity: there is one of each.</summary>
     public bool Equals(RuleBook? other) => ReferenceEquals(this, other);
 

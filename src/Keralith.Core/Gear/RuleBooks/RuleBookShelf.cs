@@ -18,6 +18,18 @@ public static class RuleBookShelf
         EuropeBook.Book,
     ];
 
+    /// <summary>A book's place on the shelf; -1 where it does not stand there.</summary>
+    internal static int PlaceOf(RuleBook book)
+    {
+        for (var i = 0; i < All.Count; i++)
+        {
+            if (ReferenceEquals(All[i], book))
+                return i;
+        }
+
+        return -1;
+    }
+
     /// <summary>Who governs, as people say it: a book's name, the site or the maker.</summary>
     /// <param name="id">A book's id, <c>site</c> or <c>maker</c>.</param>
     public static string NameOf(string id) =>
