@@ -1,3 +1,4 @@
+using System.Globalization;
 using FsCheck.Xunit;
 using Keralith.Core.Quantities;
 using Xunit;
@@ -123,6 +124,40 @@ public class QuantityTests
         var length = Length.FromMillimetres(Math.Abs((long)hundredths) / 100m);
         return Length.Parse(length.ToString()).Millimetres == length.Millimetres;
     }
+
+    [Theory]
+    [InlineData("0", "0")]
+    [InlineData("-0.0", "0")]
+    [InlineData("12.500", "12.5")]
+    [InlineData("1200", "1200")]
+    [InlineData("-0.00001", "-0.00001")]
+    [InlineData("0.000010", "0.00001")]
+    [InlineData("0.00009999", "0.00009999")]
+    [InlineData("0.0001", "0.0001")]
+    [InlineData("0.00010001", "0.00010001")]
+    [InlineData("0.0000000000000000000000000001", "0.0000000000000000000000000001")]
+    [InlineData("79228162514264337593543950335", "79228162514264337593543950335")]
+    [InlineData("7.9228162514264337593543950335", "7.9228162514264337593543950335")]
+    public void A_number_is_written_without_trailing_zeros_and_without_an_exponent(string given, string written) =>
+        Assert.Equal(written, QuantityFormat.Number(decimal.Parse(given, CultureInfo.InvariantCulture)));
+
+    [Property]
+    public bool A_number_written_is_the_number_read_back(int low, int middle, byte scale, bool negative)
+    {
+        var number = new decimal(low, middle, 0, negative, (byte)(scale % 29));
+        var written = QuantityFormat.Number(number);
+        return !written.Contains('E', StringComparison.Ordinal)
+            && !(written.Contains('.', StringComparison.Ordinal) && written.EndsWith('0'))
+            && decimal.Parse(written, CultureInfo.InvariantCulture) == number;
+    }
+
+    [Theory]
+    [InlineData(".5 in", "12.7")]
+    [InlineData("0.5 in", "12.7")]
+    [InlineData("-.5 in", "-12.7")]
+    [InlineData("+00.50 in", "12.7")]
+    public void A_point_may_stand_first(string written, string millimetres) =>
+        Assert.Equal(decimal.Parse(millimetres, CultureInfo.InvariantCulture), Length.Parse(written).Millimetres);
 
     [Property]
     public bool No_text_makes_a_reader_throw(string? text)

@@ -143,8 +143,8 @@ public class KillTests
     }
 
     /// <summary>
-    /// Four hands sign clean checks as fast as they can; once enough are acknowledged the blow falls, in the middle of
-    /// others.
+    /// Four hands, all signed in, sign clean checks as fast as they can; once enough are acknowledged the blow falls,
+    /// once, in the middle of others.
     /// </summary>
     private static async Task SignUntilAsync(
         Uri address,
@@ -156,50 +156,57 @@ public class KillTests
     {
         var begun = acknowledged.Count;
         using var struck = new ManualResetEventSlim();
-        var hands = Enumerable
-            .Range(0, 4)
-            .Select(async hand =>
-            {
-                var visitor = new Visitor(address);
-                Assert.Equal(
-                    HttpStatusCode.Redirect,
-                    (
-                        await visitor.PostAsync(
-                            "/sign-in",
-                            new() { ["username"] = "crew", ["password"] = WebYard.Password }
-                        )
-                    ).StatusCode
-                );
-                for (var i = 0; i < 500 && !struck.IsSet; i++)
+        var visitors = await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => SignedInAsync(address)));
+        var hands = visitors
+            .Select(
+                async (visitor, hand) =>
                 {
-                    var id = Guid.NewGuid();
-                    lock (sent)
-                        sent.Add(id);
-                    try
+                    for (var i = 0; i < 500 && !struck.IsSet; i++)
                     {
-                        var response = await visitor.PostAsync(
-                            $"/piece/HM-{((i * 4) + hand) % Pieces:0000}/check",
-                            new() { ["Submission"] = id.ToString() }
-                        );
-                        if (response.StatusCode != HttpStatusCode.Redirect)
-                            continue;
-                        lock (acknowledged)
-                            acknowledged.Add(id);
-                        if (acknowledged.Count - begun >= enough && !struck.IsSet)
+                        var id = Guid.NewGuid();
+                        lock (sent)
+                            sent.Add(id);
+                        try
                         {
-                            struck.Set();
-                            blow();
+                            var response = await visitor.PostAsync(
+                                $"/piece/HM-{((i * 4) + hand) % Pieces:0000}/check",
+                                new() { ["Submission"] = id.ToString() }
+                            );
+                            if (response.StatusCode != HttpStatusCode.Redirect)
+                                continue;
+                            bool falls;
+                            lock (acknowledged)
+                            {
+                                acknowledged.Add(id);
+                                falls = acknowledged.Count - begun >= enough && !struck.IsSet;
+                                if (falls)
+                                    struck.Set();
+                            }
+
+                            if (falls)
+                                blow();
+                        }
+                        catch (Exception e) when (e is HttpRequestException or IOException)
+                        {
+                            return;
                         }
                     }
-                    catch (Exception e) when (e is HttpRequestException or IOException)
-                    {
-                        return;
-                    }
                 }
-            })
+            )
             .ToList();
         await Task.WhenAll(hands);
         Assert.True(acknowledged.Count - begun >= enough, "The blow never fell.");
+    }
+
+    private static async Task<Visitor> SignedInAsync(Uri address)
+    {
+        var visitor = new Visitor(address);
+        var response = await visitor.PostAsync(
+            "/sign-in",
+            new() { ["username"] = "crew", ["password"] = WebYard.Password }
+        );
+        Assert.Equal(HttpStatusCode.Redirect, response.StatusCode);
+        return visitor;
     }
 
     private static async Task EachOnceAsync(string connection, List<Guid> sent, List<Guid> acknowledged)

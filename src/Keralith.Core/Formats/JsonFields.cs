@@ -15,8 +15,8 @@ internal sealed class JsonFields
 
     private readonly List<Fault> _faults;
     private readonly Place _place;
-    private readonly List<string> _names = [];
-    private readonly List<JsonElement> _elements = [];
+    private readonly List<string> _names;
+    private readonly List<JsonElement> _elements;
     private readonly Dictionary<string, int>? _at;
     private readonly bool[] _read;
 
@@ -28,10 +28,12 @@ internal sealed class JsonFields
         if (!IsObject)
         {
             faults.Add(new(place.ToString(), $"found {Kind(element)}, expected an object"));
-            _read = [];
+            (_names, _elements, _read) = ([], [], []);
             return;
         }
 
+        var count = element.GetPropertyCount();
+        (_names, _elements) = (new(count), new(count));
         foreach (var property in element.EnumerateObject())
         {
             if (_names.Count == Few)

@@ -19,24 +19,28 @@ internal enum Weighed
 /// <summary>Says why a reading came to its outcome, in the unit it was written in.</summary>
 internal sealed class LimitWords(Reading reading)
 {
+    private string Value => Figure(reading.Value);
+
+    private string Uncertainty => Figure(reading.Uncertainty);
+
     public string Figure(decimal figure) => reading.Words(figure);
 
     public string For(BookFinding finding)
     {
         var figure = finding.Figure!;
-        var (value, limit, u) = (Figure(reading.Value), Figure(figure.Limit), Figure(reading.Uncertainty));
+        var limit = Figure(figure.Limit);
         var used = finding.Consumed is { } share ? $" {Used(share)}" : string.Empty;
         return finding.Weighed switch
         {
-            Weighed.Failed => $"{value} {Relation(figure)} the limit of {limit}.{used}",
+            Weighed.Failed => $"{Value} {Relation(figure)} the limit of {limit}.{used}",
             Weighed.CheckTheUnit =>
-                $"{value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
+                $"{Value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
             Weighed.TooClose =>
-                $"{value} lies within {u} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
+                $"{Value} lies within {Uncertainty} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
             Weighed.OverTheStep =>
-                $"{value} is over {Figure(figure.HoldAbove!.Value)}, more than measuring noise; {limit} removes.{used}",
+                $"{Value} is over {Figure(figure.HoldAbove!.Value)}, more than measuring noise; {limit} removes.{used}",
             Weighed.TooCloseToTheStep =>
-                $"{value} lies within {u} of {Figure(figure.HoldAbove!.Value)}: too close to call. Measure again with a better instrument.",
+                $"{Value} lies within {Uncertainty} of {Figure(figure.HoldAbove!.Value)}: too close to call. Measure again with a better instrument.",
             Weighed.MostlyUsed => $"Still within the limit of {limit}.{used}",
             Weighed.Provisional =>
                 $"Within the limit of {limit}, but the figure when new is provisional: change before it was taken is unknown.",

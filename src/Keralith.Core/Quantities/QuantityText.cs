@@ -10,6 +10,9 @@ internal static class QuantityText
 {
     private const int MostDigits = 12;
 
+    /// <summary>Under this the general form, four times as fast as a pattern, writes an exponent.</summary>
+    private const decimal LeastWithoutExponent = 0.0001m;
+
     private static readonly (string From, string To)[] Spellings =
     [
         ("\u00BD", " 1/2"),
@@ -52,6 +55,7 @@ internal static class QuantityText
             at = 1;
         }
 
+        var from = at;
         var whole = Digits(plain, ref at);
         if (whole.Length == 0 && !(at < plain.Length && plain[at] == '.'))
             return new Refusal($"\"{plain}\" does not begin with a figure; write something such as {example}");
@@ -63,7 +67,7 @@ internal static class QuantityText
             if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostDigits)
                 return new Refusal($"\"{plain}\" is not a figure that can be read; write something such as {example}");
             number = decimal.Parse(
-                $"{(whole.Length == 0 ? "0" : whole)}.{part}",
+                plain.AsSpan(from, at - from),
                 NumberStyles.AllowDecimalPoint,
                 CultureInfo.InvariantCulture
             );
@@ -101,9 +105,11 @@ internal static class QuantityText
         return text.Trim();
     }
 
-    /// <summary>Writes a number without trailing zeros.</summary>
+    /// <summary>Writes a number without trailing zeros and never with an exponent.</summary>
     public static string Number(decimal number) =>
-        number.ToString("0.############################", CultureInfo.InvariantCulture);
+        number == 0 ? "0"
+        : Math.Abs(number) >= LeastWithoutExponent ? number.ToString("G29", CultureInfo.InvariantCulture)
+        : number.ToString("0.############################", CultureInfo.InvariantCulture);
 
     private static string? Fraction(string text, ref int at, ref decimal number)
     {
@@ -146,11 +152,11 @@ internal static class QuantityText
         return null;
     }
 
-    private static string Digits(string text, ref int at)
+    private static ReadOnlySpan<char> Digits(string text, ref int at)
     {
         var from = at;
         while (at < text.Length && char.IsAsciiDigit(text[at]))
             at++;
-        return text[from..at];
+        return text.AsSpan(from, at - from);
     }
 }
