@@ -133,6 +133,28 @@ public class LiftStoreTests
     }
 
     [Fact]
+    public async Task A_trial_lift_waits_for_whoever_is_calling_the_lift_off_and_then_finds_it_called_off()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var lift = await OutAsync(yard);
+        await using var connection = await yard.Database.OpenAsync(Cancel);
+        await using var calling = await connection.BeginTransactionAsync(Cancel);
+        await using (
+            var off = new Npgsql.NpgsqlCommand("update lift set state = 'called-off' where id = $1", connection)
+        )
+        {
+            off.Parameters.Add(new() { Value = lift.Id });
+            await off.ExecuteNonQueryAsync(Cancel);
+        }
+
+        var trying = lift.StepAsync(1, new TryLift(true, false, null, null), "crew");
+        await yard.UntilSomebodyWaitsAsync();
+        await calling.CommitAsync(Cancel);
+        Assert.False((await trying).Ok);
+        Assert.Equal(LiftState.CalledOff, (await lift.RowAsync()).State);
+    }
+
+    [Fact]
     public async Task A_piece_held_while_it_is_out_stops_the_lift()
     {
         await using var yard = await Yard.OpenAsync();

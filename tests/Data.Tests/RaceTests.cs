@@ -107,7 +107,7 @@ public class RaceTests
         }
 
         var signing = yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel);
-        await UntilSomebodyWaitsAsync(yard);
+        await yard.UntilSomebodyWaitsAsync();
         Assert.False(signing.IsCompleted);
         await keeping.CommitAsync(Cancel);
         Assert.Equal(Refusals.DraftChanged, (await signing).Refusal);
@@ -130,9 +130,9 @@ public class RaceTests
 
         // The signature has the site and waits for the draft; the change of books waits for the signature.
         var signing = yard.Signing.SignAsync(draft, new(version, new(2026, 6, 10)), yard.Stamp("inspector"), Cancel);
-        await UntilSomebodyWaitsAsync(yard);
+        await yard.UntilSomebodyWaitsAsync();
         var changing = ChangeAsync(yard, "europe");
-        await UntilSomebodyWaitsAsync(yard, waiting: 2);
+        await yard.UntilSomebodyWaitsAsync(waiting: 2);
         await keeping.CommitAsync(Cancel);
         Yard.Must(await signing);
         Yard.Must(await changing);
@@ -227,21 +227,5 @@ public class RaceTests
             TimeZone = zone,
         };
         Yard.Must(await new SettingsStore(yard.Database).ChangeSiteAsync(change, yard.Stamp("admin"), Cancel));
-    }
-
-    /// <summary>Until so many of this database's sessions wait for a lock.</summary>
-    private static async Task UntilSomebodyWaitsAsync(Yard yard, int waiting = 1)
-    {
-        for (var tries = 0; tries < 600; tries++)
-        {
-            await using var count = yard.Database.Command(
-                "select count(*)::int from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'"
-            );
-            if ((int)(await count.ExecuteScalarAsync(Cancel))! >= waiting)
-                return;
-            await Task.Delay(10, Cancel);
-        }
-
-        Assert.Fail("Nobody waits.");
     }
 }

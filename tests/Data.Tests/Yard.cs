@@ -148,4 +148,20 @@ internal sealed class Yard : IAsyncDisposable
             { Id: "chain.link-thickness" } => new(Value: "0.37 in"),
             _ => new(Value: baseline?.Length.ToString() ?? "1 in"),
         };
+
+    /// <summary>Waits until so many of the database's sessions stand before a lock.</summary>
+    public async Task UntilSomebodyWaitsAsync(int waiting = 1)
+    {
+        for (var tries = 0; tries < 600; tries++)
+        {
+            await using var count = Database.Command(
+                "select count(*)::int from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'"
+            );
+            if ((int)(await count.ExecuteScalarAsync(Cancel))! >= waiting)
+                return;
+            await Task.Delay(10, Cancel);
+        }
+
+        Assert.Fail("Nobody waits.");
+    }
 }
