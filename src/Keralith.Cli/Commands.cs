@@ -1,4 +1,5 @@
 using System.CommandLine;
+using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 using Keralith.Data;
 using Keralith.Data.Local;
@@ -31,7 +32,7 @@ internal static class Commands
             Simple(
                 "migrate",
                 "Brings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
-                Migrate
+                MigrateAsync
             ),
             Simple(
                 "verify-ledger",
@@ -230,11 +231,21 @@ internal static class Commands
         return 0;
     }
 
-    private static Task<int> Migrate()
+    private static async Task<int> MigrateAsync()
     {
-        new Database(Configured()).Migrate();
+        await using var database = new Database(Configured());
+        await UpgradeAsync(database);
         Console.WriteLine("The database is up to date.");
-        return Task.FromResult(0);
+        return 0;
+    }
+
+    /// <summary>Brings schema and register up to this program: a newer catalogue judges the register again.</summary>
+    public static async Task UpgradeAsync(Database database)
+    {
+        database.Migrate();
+        var held = await new JudgeAgain(database).ByNewCatalogueAsync(DateTimeOffset.UtcNow, CancellationToken.None);
+        if (held > 0)
+            Console.WriteLine($"Catalogue {Catalogue.Version} holds {held} pieces that the one before did not.");
     }
 
     private static async Task<int> VerifyLedgerAsync(Database database)

@@ -41,7 +41,7 @@ internal static class DemoCommand
             });
             var connection = cluster.ConnectionString(DatabaseName);
             await using (var database = new Database(connection))
-                database.Migrate();
+                await Commands.UpgradeAsync(database);
             if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null)
                 Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
             var free = LocalCluster.FreePort(port);

@@ -137,6 +137,7 @@ public sealed class CustodyStore(Database database)
                 var open = Holding.OpenHolds(beside, piece);
                 var inspections = Derivation.Inspections(beside, piece);
                 var retagged = Holding.Retagged(beside, piece);
+                var movers = Holding.Movers(beside, piece);
                 return session.OnPieceAsync(
                     piece,
                     version,
@@ -148,18 +149,13 @@ public sealed class CustodyStore(Database database)
                             inspections.Value,
                             retagged.Value,
                             session.Site.OneMayDoBoth
-                        );
+                        )
+                        {
+                            Movers = movers.Value,
+                        };
                         var outcome = Cage.Release(facts, hold, reason, session.By);
                         if (outcome.Ok)
-                            await session
-                                .WriteAsync(
-                                    "insert into release (hold_id, reason, released_at, released_by) values ($1, $2, $3, $4)",
-                                    hold,
-                                    reason.Trim(),
-                                    stamp.At,
-                                    stamp.Actor.Id
-                                )
-                                .ConfigureAwait(false);
+                            await session.LetGoAsync(hold, reason.Trim()).ConfigureAwait(false);
                         return outcome;
                     },
                     beside

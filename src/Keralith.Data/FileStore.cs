@@ -70,6 +70,16 @@ public sealed class FileStore(Database database)
     public Task<List<FileRow>> OfAsync(Guid piece, CancellationToken cancel) =>
         database.AskAsync(t => Of(t, piece), cancel);
 
+    /// <summary>Whether a file is attached to a piece.</summary>
+    internal static Asked<bool> IsOf(Trip trip, Guid file, Guid piece) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                "select 1 from piece_attachment where attachment_id = $1 and piece_id = $2"
+            ).Positional(file, piece),
+            r => r.GetInt32(0),
+            rows => rows.Count > 0
+        );
+
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<List<FileRow>> Of(Trip trip, Guid piece) =>
         trip.All(

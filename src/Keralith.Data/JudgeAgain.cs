@@ -1,115 +1,280 @@
+using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Core.Sites;
+using Npgsql;
 
 namespace Keralith.Data;
 
 /// <summary>A piece whose last full inspection would come out otherwise today.</summary>
 /// <param name="Then">The verdict as signed.</param>
-/// <param name="Now">What the same answers come to by today's rules.</param>
+/// <param name="Now">What the same answers come to by today's rules; null: this version can't judge them.</param>
 /// <param name="Because">The finding that decides now, in words.</param>
-public sealed record Rejudged(
+/// <param name="Holds">Whether these rules would hold the piece.</param>
+public sealed record RejudgedRow(
     string Mark,
     Guid Inspection,
     DateOnly InspectedOn,
     VerdictKind Then,
-    VerdictKind Now,
-    string Because
+    VerdictKind? Now,
+    string Because,
+    bool Holds
 );
 
 /// <summary>What today's rules make of the register.</summary>
 /// <param name="Judged">How many records were judged again.</param>
 /// <param name="Changed">Those that come out otherwise, the gravest first.</param>
 /// <param name="Unread">Marks whose case this version can't judge: parts or criteria it no longer has.</param>
-public sealed record RegisterRejudged(int Judged, IReadOnlyList<Rejudged> Changed, IReadOnlyList<string> Unread);
+public sealed record RegisterRejudged(int Judged, IReadOnlyList<RejudgedRow> Changed, IReadOnlyList<string> Unread)
+{
+    /// <summary>What these rules would hold.</summary>
+    public IReadOnlyList<RejudgedRow> Held => [.. Changed.Where(c => c.Holds)];
+}
 
-/// <summary>Judges the last full inspection of every piece by today's catalogue, books and limits. Nothing is altered.</summary>
+/// <summary>
+/// Judges the last full inspection of every piece by other rules than it was signed by, and holds what comes out
+/// against its piece. Records are not altered.
+/// </summary>
 public sealed class JudgeAgain(Database database)
 {
+    private const int MostAtOnce = 2000;
+
+    /// <summary>The program itself, as the ledger names it.</summary>
+    public static Actor Itself { get; } =
+        new(new("00000000-0000-7000-8000-00000000c0de"), "keralith", "Keralith itself", Role.Auditor);
+
+    /// <summary>A piece's standing inspection with what it is asked by.</summary>
+    private sealed record Row(Guid Piece, string Mark, DateOnly InspectedOn, StandingInspection Standing);
+
+    private static readonly string Sql = $"""
+        select p.id as piece_id, p.mark, p.maker, p.model, p.state, i.id, i.inspected_on, i.verdict, i.case_document
+        from piece p
+        cross join lateral (
+          select * from standing_inspection i
+          where i.piece_id = p.id and i.kind in {Fragments.Full}
+          order by i.counts_from desc, i.id limit 1) i
+        """;
+
+    private static Row From(NpgsqlDataReader r) =>
+        new(
+            r.Get<Guid>("piece_id"),
+            r.Get<string>("mark"),
+            r.Get<DateOnly>("inspected_on"),
+            new(
+                Code.Parse<PieceState>(r.Get<string>("state")),
+                r.Get<Guid>("id"),
+                Code.Parse<VerdictKind>(r.Get<string>("verdict")),
+                CaseReader.Read(r.Get<string>("case_document")).Value,
+                r.TextOrNull("maker"),
+                r.TextOrNull("model")
+            )
+        );
+
+    /// <summary>The last full inspection of a piece, as it was signed; null: none, or none this version can judge.</summary>
+    internal static Asked<Case?> Standing(Trip trip, Guid piece) =>
+        trip.Ask(new NpgsqlBatchCommand($"{Sql} where p.id = $1").Positional(piece), From, rows =>
+            rows.Count == 0 ? null : rows[0].Standing.Case
+        );
+
+    /// <summary>What rules would make of the register. Nothing is changed.</summary>
+    /// <param name="site">The site by whose rules it is judged.</param>
     public async Task<RegisterRejudged> RunAsync(Site site, CancellationToken cancel)
     {
-        await using var command = database.Command(
-            $"""
-            select p.mark, p.maker, p.model, i.id, i.inspected_on, i.verdict, i.case_document
-            from piece p
-            cross join lateral (select * from standing_inspection i where i.piece_id = p.id and i.kind in {Fragments.Full} order by i.counts_from desc, i.id limit 1) i
-            where p.state not in {Fragments.Retired}
-            order by p.mark
-            """
-        );
+        await using var command = database.Command($"{Sql} where p.state not in {Fragments.Retired} order by p.mark");
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         var judged = 0;
-        var changed = new List<Rejudged>();
+        var changed = new List<RejudgedRow>();
         var unread = new List<string>();
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {
-            var mark = reader.Get<string>("mark");
-            if (
-                Of(reader.Get<string>("case_document"), reader.TextOrNull("maker"), reader.TextOrNull("model"), site)
-                is not { } today
-            )
+            var (_, mark, day, standing) = From(reader);
+            var holds = StricterRules.Of(standing, site, string.Empty) is not null;
+            if (standing.Case is not { } then)
             {
                 unread.Add(mark);
+                if (holds)
+                    changed.Add(new(mark, standing.Inspection, day, standing.SignedAs, null, "Not judged.", true));
                 continue;
             }
 
             judged++;
-            var signed = Code.Parse<VerdictKind>(reader.Get<string>("verdict"));
-            if (today.Verdict.Kind != signed)
+            var today = Rejudgement.Of(then, site, standing.Maker, standing.Model);
+            if (today.Verdict.Kind != standing.SignedAs)
                 changed.Add(
-                    new(
-                        mark,
-                        reader.Get<Guid>("id"),
-                        reader.Get<DateOnly>("inspected_on"),
-                        signed,
-                        today.Verdict.Kind,
-                        today.Because
-                    )
+                    new(mark, standing.Inspection, day, standing.SignedAs, today.Verdict.Kind, today.Because, holds)
                 );
         }
 
         return new(
             judged,
-            [.. changed.OrderByDescending(c => c.Now).ThenBy(c => c.Mark, StringComparer.Ordinal)],
+            [
+                .. changed
+                    .OrderByDescending(c => c.Holds)
+                    .ThenByDescending(c => c.Now)
+                    .ThenBy(c => c.Mark, StringComparer.Ordinal),
+            ],
             unread
         );
     }
 
-    /// <summary>One record judged again; null when this version can't read its case.</summary>
-    /// <returns>The verdict and the finding that decides it, in words.</returns>
-    public static (Verdict Verdict, string Because)? Of(string caseDocument, string? maker, string? model, Site site)
+    /// <summary>
+    /// Holds every piece whose standing inspection comes out against it by the rules as they are from now on. Called in
+    /// the transaction that changes them, with no other command under way.
+    /// </summary>
+    /// <param name="site">The site as it is from now on.</param>
+    /// <param name="rule">What was changed, in words.</param>
+    /// <returns>What the ledger keeps, piece by piece.</returns>
+    internal static async Task<List<(string Subject, LedgerRecord Record)>> HoldAsync(
+        Session session,
+        Site site,
+        string rule
+    )
     {
-        if (CaseReader.Read(caseDocument).Value is not { } then)
-            return null;
-        var today = then with
+        var records = new List<(string, LedgerRecord)>();
+        var rows = await session
+            .ReadAsync(
+                $"""
+                {Sql}
+                where p.state not in {Fragments.Retired}
+                  and not exists (
+                    select 1 from hold h left join release r on r.hold_id = h.id
+                    where h.piece_id = p.id and h.cause = 'rules-changed' and r.hold_id is null)
+                order by p.id
+                """,
+                From
+            )
+            .ConfigureAwait(false);
+        var held = rows.Select(r => (Row: r, Outcome: StricterRules.Of(r.Standing, site, rule)))
+            .Where(r => r.Outcome is not null)
+            .ToList();
+        foreach (var chunk in held.Chunk(MostAtOnce))
         {
-            Books = site.Books,
-            Gear = site.Policies.Applied(then.Gear, model),
-            Limits = site.LimitsFor(maker, model),
-        };
-
-        // An answer only another book asked for stays in its record; today's books do not ask it.
-        today = today with
-        {
-            Answers = today.Answers.Where(a => today.Placement.IndexOf(a.Criterion, a.Part) >= 0).ToList(),
-        };
-        var verdict = Judge.Of(today, site.WatchShare);
-        return (verdict, Because(today, verdict));
-    }
-
-    private static string Because(Case @case, Verdict verdict)
-    {
-        string Part(string path) => @case.Placement.Find(path)?.Name ?? path;
-        if (verdict.Kind == VerdictKind.Incomplete)
-        {
-            var first = verdict.Missing[0];
-            return $"Not asked then: {first.Criterion.Title.ToLowerInvariant()} ({Part(first.Part)}){(verdict.Missing.Count > 1 ? $", and {verdict.Missing.Count - 1} more" : string.Empty)}.";
+            await session
+                .HoldAllAsync([
+                    .. chunk.Select(h =>
+                        (Guid.CreateVersion7(), h.Row.Piece, h.Outcome!.Hold, (Guid?)h.Row.Standing.Inspection)
+                    ),
+                ])
+                .ConfigureAwait(false);
+            await session
+                .WriteAsync(
+                    """
+                    update piece p set state = h.state, open_holds = p.open_holds + 1, version = p.version + 1
+                    from unnest($1::uuid[], $2::text[]) as h (id, state)
+                    where p.id = h.id
+                    """,
+                    chunk.Select(h => h.Row.Piece).ToArray(),
+                    chunk.Select(h => Code.Of(h.Outcome!.State)).ToArray()
+                )
+                .ConfigureAwait(false);
+            records.AddRange(chunk.Select(h => (h.Row.Mark, (LedgerRecord)h.Outcome!.Record)));
         }
 
-        var worst = verdict.Findings.MaxBy(f => f.Outcome);
-        return worst is null
-            ? string.Empty
-            : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {RuleBookShelf.NameOf(worst.Governing.Book)} governs.";
+        return records;
     }
+
+    /// <summary>
+    /// Judges the register again where it was last judged by another catalogue than this program's: the first start on
+    /// a newer one. Nothing is done on a site that is not set up, or was judged by this one.
+    /// </summary>
+    /// <returns>How many pieces are held by it.</returns>
+    public async Task<int> ByNewCatalogueAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        var held = 0;
+        await Session
+            .RunAloneAsync(
+                database,
+                new(Itself, now, Guid.CreateVersion7()),
+                async session =>
+                {
+                    var kept = await session
+                        .ReadAsync("select catalogue_version as version from site", r => r.TextOrNull("version"))
+                        .ConfigureAwait(false);
+                    if (kept.Count == 0 || kept[0] == Catalogue.Version)
+                        return null;
+                    await session
+                        .WriteAsync("update site set catalogue_version = $1", Catalogue.Version)
+                        .ConfigureAwait(false);
+                    var records = await HoldAsync(session, session.Site, $"Catalogue {Catalogue.Version}")
+                        .ConfigureAwait(false);
+                    held = records.Count;
+                    await LedgerStore
+                        .AppendAllAsync(
+                            session,
+                            [
+                                ("site", new CatalogueChanged(kept[0] ?? string.Empty, Catalogue.Version, held)),
+                                .. records,
+                            ]
+                        )
+                        .ConfigureAwait(false);
+                    return null;
+                },
+                cancel
+            )
+            .ConfigureAwait(false);
+        return held;
+    }
+
+    /// <summary>Lets go what a rule held that is no more, by one press: all that it alone held.</summary>
+    public Task<Checked<Recorded>> LetGoAsync(string reason, Stamp stamp, CancellationToken cancel) =>
+        Session.RunAloneAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                if (StricterRules.RefusalToLetGo(reason, session.By) is { } refusal)
+                    return refusal;
+                var held = await session
+                    .ReadAsync(
+                        $"""
+                        select h.id as hold_id, h.inspection_id, h.piece_id as held_piece
+                        from hold h left join release r on r.hold_id = h.id
+                        where h.cause = 'rules-changed' and r.hold_id is null
+                        order by h.piece_id
+                        """,
+                        r =>
+                            (
+                                Hold: r.Get<Guid>("hold_id"),
+                                Judged: r.ValueOrNull<Guid>("inspection_id"),
+                                Piece: r.Get<Guid>("held_piece")
+                            )
+                    )
+                    .ConfigureAwait(false);
+                var pieces = await session.LockAllAsync(held.Select(h => h.Piece)).ConfigureAwait(false);
+                var standing = (
+                    await session
+                        .ReadAsync($"{Sql} where p.id = any($1)", From, [held.Select(h => h.Piece).ToArray()])
+                        .ConfigureAwait(false)
+                ).ToDictionary(r => r.Piece);
+                var gone = 0;
+                foreach (var piece in pieces)
+                {
+                    var (hold, judged, _) = held.First(h => h.Piece == piece.Id);
+                    if (!standing.TryGetValue(piece.Id, out var row))
+                        continue;
+                    var outcome = StricterRules.LetGo(
+                        row.Standing,
+                        judged,
+                        hold,
+                        piece.OpenHolds.Count - 1,
+                        session.Site,
+                        reason,
+                        session.By
+                    );
+                    if (!outcome.Ok)
+                        continue;
+                    gone++;
+                    await session.LetGoAsync(hold, reason.Trim()).ConfigureAwait(false);
+                    await session.DeriveAsync(piece, outcome.Value.State).ConfigureAwait(false);
+                    await session.LedgerAsync(outcome.Value.Record, piece.Mark).ConfigureAwait(false);
+                }
+
+                return StricterRules.RefusalOfNone(gone);
+            },
+            cancel
+        );
 }

@@ -20,14 +20,16 @@ public sealed class PeopleStore(Database database)
     public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, role, password_hash, failed, locked_until from person where username = $1"
+                "select id, username, name, role, password_hash, failed, locked_until from person where username = $1 and password_hash <> ''"
             )
             .Positional(username)
             .FirstAsync(From, cancel);
 
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
         database
-            .Command("select id, username, name, role, password_hash, failed, locked_until from person order by name")
+            .Command(
+                "select id, username, name, role, password_hash, failed, locked_until from person where password_hash <> '' order by name"
+            )
             .ListAsync(r => From(r).Actor, cancel);
 
     public Task AddAsync(Actor actor, string passwordHash, CancellationToken cancel) =>

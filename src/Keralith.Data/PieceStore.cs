@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
@@ -25,6 +26,11 @@ public sealed record PieceQuery
 
 /// <summary>A baseline on record.</summary>
 public sealed record BaselineRow(BaselineKey Key, BaselineFigure Figure, DateTimeOffset SetAt, string SetBy);
+
+/// <summary>A change of facts on record.</summary>
+/// <param name="Changes">Old and new, in words.</param>
+/// <param name="File">The paper that shows it; null: read from the piece.</param>
+public sealed record FactChangeRow(IReadOnlyList<string> Changes, string Why, Guid? File, DateTimeOffset At, string By);
 
 /// <summary>The register of pieces.</summary>
 public sealed class PieceStore(Database database)
@@ -191,10 +197,12 @@ public sealed class PieceStore(Database database)
 
     /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
     /// <param name="version">The version the change was made on.</param>
+    /// <param name="grounds">Why, and by what, where a verdict stands on what is changed.</param>
     public Task<Checked<Recorded>> EditAsync(
         Guid id,
         int version,
         PieceEntry entry,
+        Grounds grounds,
         Stamp stamp,
         CancellationToken cancel
     ) =>
@@ -205,24 +213,88 @@ public sealed class PieceStore(Database database)
             {
                 var beside = new Trip();
                 var known = Baselines(beside, id);
+                var standing = JudgeAgain.Standing(beside, id);
+                var paper = FileStore.IsOf(beside, grounds.File ?? Guid.Empty, id);
                 if (await session.LockAsync(id, beside).ConfigureAwait(false) is not { } piece)
                     return Refusals.NoSuchPiece;
                 if (piece.Version != version)
                     return Refusals.PieceChanged;
+                if (grounds.File is not null && !paper.Value)
+                    return Refusals.PaperOfAnother;
                 var figures = known.Value.ToDictionary(b => b.Key, b => b.Value.Figure);
-                var changed = RegisterActs.Change(piece, entry, figures, session.By);
-                if (!changed.Ok)
-                    return changed.Refusal;
-                await PieceWriter.ChangeAsync(session, piece, entry, changed.Value).ConfigureAwait(false);
-                await session
-                    .DeriveAsync(piece with { ServiceClass = entry.ServiceClass }, piece.State)
-                    .ConfigureAwait(false);
-                await session
-                    .LedgerAsync(new PieceChanged(PieceWriter.Describe(entry)), piece.Mark)
-                    .ConfigureAwait(false);
-                return null;
+                var facts = new ChangeFacts(piece, entry, figures, session.Site) { Standing = standing.Value };
+                var changed = ChangeOfFacts.Of(facts, grounds, session.By);
+                return changed.Ok
+                    ? await WriteAsync(session, piece, entry, changed.Value, grounds).ConfigureAwait(false)
+                    : changed.Refusal;
             },
             cancel
+        );
+
+    private static async Task<Refusal?> WriteAsync(
+        Session session,
+        Piece piece,
+        PieceEntry entry,
+        ChangeOutcome outcome,
+        Grounds grounds
+    )
+    {
+        await PieceWriter.ChangeAsync(session, piece, entry, outcome.Figures).ConfigureAwait(false);
+        if (outcome.Hold is { } hold)
+            await session.HoldAsync(piece.Id, hold).ConfigureAwait(false);
+        await session
+            .DeriveAsync(piece with { ServiceClass = entry.ServiceClass }, outcome.State)
+            .ConfigureAwait(false);
+        if (outcome.Changes.Count == 0)
+        {
+            await session.LedgerAsync(new PieceChanged(PieceWriter.Describe(entry)), piece.Mark).ConfigureAwait(false);
+            return null;
+        }
+
+        var record = new PieceFactsChanged(
+            [.. outcome.Changes.Select(c => new RecordedChange(c.Field, c.Before, c.After))],
+            grounds.Why!.Trim(),
+            grounds.File,
+            outcome.Hold?.Reason,
+            PieceWriter.Describe(entry)
+        );
+        await session
+            .WriteAsync(
+                """
+                insert into fact_change (id, piece_id, changes, why, attachment_id, at, by_person)
+                values ($1, $2, $3::jsonb, $4, $5, $6, $7)
+                """,
+                session.Stamp.Submission,
+                piece.Id,
+                JsonSerializer.Serialize(outcome.Changes.Select(c => c.ToString())),
+                record.Why,
+                grounds.File,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
+        await session.LedgerAsync(record, piece.Mark).ConfigureAwait(false);
+        return null;
+    }
+
+    /// <summary>The facts of a piece that were changed after it was inspected, newest first.</summary>
+    public static Asked<List<FactChangeRow>> FactChanges(Trip trip, Guid piece) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select f.changes::text as changes, f.why, f.attachment_id, f.at, w.name
+                from fact_change f join person w on w.id = f.by_person
+                where f.piece_id = $1
+                order by f.at desc
+                """
+            ).Positional(piece),
+            r => new FactChangeRow(
+                JsonSerializer.Deserialize<List<string>>(r.Get<string>("changes"))!,
+                r.Get<string>("why"),
+                r.ValueOrNull<Guid>("attachment_id"),
+                r.Get<DateTimeOffset>("at"),
+                r.Get<string>("name")
+            )
         );
 
     /// <summary>What its marking said over time, newest first.</summary>

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core.Ledger;
+using Keralith.Core.Register;
 using Keralith.Core.Sites;
 
 namespace Keralith.Data;
@@ -40,19 +41,29 @@ public sealed class SettingsStore(Database database)
                         zone
                     )
                     .ConfigureAwait(false);
-                await session.DeriveAllAsync(session.Site with { Books = change.Books }).ConfigureAwait(false);
-                await session
-                    .LedgerAsync(
-                        new SiteRules(
-                            [.. change.Books.Select(b => b.Id)],
-                            change.Editions,
-                            change.WatchShare,
-                            JsonSerializer.SerializeToElement(change.Policies, JsonSerializerOptions.Web),
-                            change.EnforceSeason,
-                            zone,
-                            change.Reason
-                        ),
-                        "site"
+                var site = change.Of(session.Site);
+                await session.DeriveAllAsync(site).ConfigureAwait(false);
+                var held = await JudgeAgain.HoldAsync(session, site, SiteActs.Said(change)).ConfigureAwait(false);
+                if (StricterRules.RefusalUnseen([.. held.Select(h => h.Subject)], change.Stops) is { } unseen)
+                    return unseen;
+                await LedgerStore
+                    .AppendAllAsync(
+                        session,
+                        [
+                            (
+                                "site",
+                                new SiteRules(
+                                    [.. change.Books.Select(b => b.Id)],
+                                    change.Editions,
+                                    change.WatchShare,
+                                    JsonSerializer.SerializeToElement(change.Policies, JsonSerializerOptions.Web),
+                                    change.EnforceSeason,
+                                    zone,
+                                    change.Reason
+                                )
+                            ),
+                            .. held,
+                        ]
                     )
                     .ConfigureAwait(false);
                 return null;
@@ -91,7 +102,14 @@ public sealed class SettingsStore(Database database)
                     figure.Length == 0
                         ? new LimitWithdrawn(Code.Of(owner), maker, model, criterion, figure, reason)
                         : new LimitSet(Code.Of(owner), maker, model, criterion, figure, reason);
-                await session.LedgerAsync(said, maker.Length > 0 ? maker : "site").ConfigureAwait(false);
+                // The limits as they stand with the new one among them.
+                var site = (await session.AskAsync(SiteStore.Site).ConfigureAwait(false))!;
+                var held = await JudgeAgain.HoldAsync(session, site, SiteActs.Said(read.Value)).ConfigureAwait(false);
+                if (StricterRules.RefusalUnseen([.. held.Select(h => h.Subject)], read.Value.Stops) is { } unseen)
+                    return unseen;
+                await LedgerStore
+                    .AppendAllAsync(session, [(maker.Length > 0 ? maker : "site", said), .. held])
+                    .ConfigureAwait(false);
                 return null;
             },
             cancel

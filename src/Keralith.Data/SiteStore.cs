@@ -65,7 +65,7 @@ public sealed class SiteStore(Database database)
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
         await transaction
             .Command(
-                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8)"
+                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9)"
             )
             .Positional(
                 site.Name,
@@ -75,7 +75,8 @@ public sealed class SiteStore(Database database)
                 site.OneMayDoBoth,
                 site.Demo,
                 site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web),
-                site.Zone.Id
+                site.Zone.Id,
+                Catalogue.Version
             )
             .RunAsync(cancel)
             .ConfigureAwait(false);

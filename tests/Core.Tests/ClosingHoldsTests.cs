@@ -21,6 +21,8 @@ public class ClosingHoldsTests
             { HoldCause.VerdictHold, "qualified" },
             { HoldCause.VerdictRemove, "qualified" },
             { HoldCause.Event, "qualified" },
+            { HoldCause.FactsChanged, "qualified" },
+            { HoldCause.RulesChanged, "qualified" },
         };
 
     [Theory]
@@ -50,6 +52,39 @@ public class ClosingHoldsTests
             { "one that came to remove", Clean(Held.AddHours(2)) with { Verdict = VerdictKind.Remove }, false },
             { "a correction", Clean(Held.AddHours(2)) with { IsCorrection = true }, false },
         };
+
+    [Fact]
+    public void Whoever_made_the_clean_inspection_does_not_close_either_though_somebody_else_countersigned_it()
+    {
+        var own = GivenPeople.Signer(Role.Qualified, Inspector);
+        var made = Clean(Held.AddHours(2)) with { SignedBy = Guid.NewGuid(), MadeBy = Inspector };
+        foreach (var cause in Enum.GetValues<HoldCause>().Where(c => c is not (HoldCause.Doubt or HoldCause.Marking)))
+            Assert.False(Release(cause, own, [made], Held.AddHours(1)).Ok, $"{cause}");
+    }
+
+    [Fact]
+    public void Whoever_changed_what_it_is_judged_by_while_it_was_held_never_closes_its_hold()
+    {
+        var own = GivenPeople.Signer(Role.Qualified);
+        foreach (var cause in Enum.GetValues<HoldCause>())
+        {
+            var clean = Clean(Held.AddHours(2));
+            Checked<OpenHold> Close(Guid by, DateTimeOffset at) =>
+                HoldRules.MayClose(
+                    new(Guid.NewGuid(), cause, Held),
+                    own,
+                    "Sound",
+                    [clean],
+                    Held.AddHours(1),
+                    oneMayDoBoth: true,
+                    [new(by, at)]
+                );
+            Assert.Equal(RefusalKind.Forbidden, Close(own.Person, Held).Refusal?.Kind);
+            Assert.Equal(RefusalKind.Forbidden, Close(own.Person, Held.AddHours(1)).Refusal?.Kind);
+            Assert.True(Close(own.Person, Held.AddTicks(-1)).Ok);
+            Assert.True(Close(Guid.NewGuid(), Held.AddHours(1)).Ok);
+        }
+    }
 
     [Theory]
     [MemberData(nameof(AfterWhat))]

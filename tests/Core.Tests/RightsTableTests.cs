@@ -14,6 +14,8 @@ public class RightsTableTests
             { Right.Hold, "crew stores trainee inspector qualified admin" },
             { Right.CheckFrequent, "crew stores inspector qualified" },
             { Right.Register, "stores inspector qualified admin" },
+            { Right.ChangeFacts, "inspector qualified" },
+            { Right.ChangeFigures, "qualified" },
             { Right.Move, "crew stores inspector qualified admin" },
             { Right.PaintSeason, "inspector qualified" },
             { Right.PlanLift, "crew stores inspector qualified admin" },

@@ -306,7 +306,14 @@ public class HistoryTests
             );
             var service = (ServiceClass)_chance.Next(3);
             var entry = piece.Entry(figures) with { ServiceClass = service };
-            return await yard.Pieces.EditAsync(piece.Id, piece.Version, entry, Anybody(), Cancel);
+            return await yard.Pieces.EditAsync(
+                piece.Id,
+                piece.Version,
+                entry,
+                new("Read again", null),
+                Anybody(),
+                Cancel
+            );
         }
 
         private async Task<Checked<Recorded>> BooksAsync()

@@ -257,6 +257,7 @@ public class LoopTests
                 seen.Id,
                 seen.Version,
                 PieceEntryReader.Read(fields).Entry!,
+                new("Read again", null),
                 yard.Stamp("stores"),
                 Cancel
             )
@@ -266,6 +267,7 @@ public class LoopTests
             seen.Id,
             seen.Version,
             PieceEntryReader.Read(fields).Entry!,
+            new("Read again", null),
             yard.Stamp("inspector"),
             Cancel
         );
@@ -429,7 +431,8 @@ public class LoopTests
                 piece.Id,
                 piece.Version,
                 PieceEntryReader.Read(fields).Entry!,
-                yard.Stamp("stores"),
+                new("Read again", null),
+                yard.Stamp("inspector"),
                 Cancel
             )
         );
@@ -501,6 +504,7 @@ public class LoopTests
                 piece.Id,
                 piece.Version,
                 PieceEntryReader.Read(fields).Entry!,
+                new("Read again", null),
                 yard.Stamp("qualified"),
                 Cancel
             )

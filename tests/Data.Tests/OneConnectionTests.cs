@@ -58,7 +58,16 @@ public class OneConnectionTests
         var form = Seed.Shackle("HM-0001");
         form["notes"] = "Looked over";
         var entry = PieceEntryReader.Read(form).Entry!;
-        Yard.Must(await yard.Pieces.EditAsync(shackle.Id, shackle.Version, entry, yard.Stamp("stores"), Cancel));
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                shackle.Id,
+                shackle.Version,
+                entry,
+                new("Read again", null),
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
         Yard.Must(await store.MoveAsync([shackle.Id], 2, "B7", yard.Stamp("stores"), Cancel));
         Yard.Must(await store.LoseAsync(shackle.Id, "Not on its peg", yard.Stamp("crew"), Cancel));
         Yard.Must(await store.FindAsync(shackle.Id, "Under the bench", yard.Stamp("crew"), Cancel));

@@ -86,7 +86,14 @@ public class RaceTests
                     b => b.Value.Figure
                 );
                 var entry = seen.Entry(figuresNow) with { Notes = "Changed" };
-                return await yard.Pieces.EditAsync(id, version, entry, yard.Stamp("stores"), Cancel);
+                return await yard.Pieces.EditAsync(
+                    id,
+                    version,
+                    entry,
+                    new("Read again", null),
+                    yard.Stamp("stores"),
+                    Cancel
+                );
         }
     }
 

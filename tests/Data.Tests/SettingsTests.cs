@@ -226,7 +226,7 @@ public class SettingsTests
     }
 
     [Fact]
-    public async Task Judged_again_the_register_shows_what_a_new_limit_changes_and_alters_nothing()
+    public async Task Judged_again_the_register_shows_what_a_new_limit_changes_and_alters_no_record()
     {
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
@@ -235,7 +235,7 @@ public class SettingsTests
         var again = new JudgeAgain(yard.Database);
         Assert.Empty((await again.RunAsync(await yard.Sites.GetAsync(Cancel), Cancel)).Changed);
 
-        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %"));
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %", stops: 1));
         var result = await again.RunAsync(await yard.Sites.GetAsync(Cancel), Cancel);
         var changed = Assert.Single(result.Changed);
         Assert.Equal(
@@ -245,7 +245,7 @@ public class SettingsTests
         Assert.Contains("Throat opening", changed.Because, StringComparison.Ordinal);
         var piece = await yard.FindAsync("HM-0001");
         Assert.Equal(
-            (Core.Custody.PieceState.InService, VerdictKind.Watch),
+            (Core.Custody.PieceState.Held, VerdictKind.Watch),
             (piece.State, (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0].Verdict)
         );
     }
@@ -314,14 +314,27 @@ public class SettingsTests
         Yard.Must(await EditAsync(yard, "stores", form));
         Assert.Contains(
             "450 F",
-            Assert.Single((await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons),
+            (await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons[1],
             StringComparison.Ordinal
         );
 
         form["makersWord"] = "Letter of 2 March: may work at 450 F at nine tenths of its rated load";
         Assert.Contains("qualified person", (await EditAsync(yard, "stores", form)).Fault, StringComparison.Ordinal);
-        Yard.Must(await EditAsync(yard, "qualified", form));
-        Assert.True((await yard.FindAsync("HM-0006")).UseOn(today, site).MayBeUsed);
+        Assert.Contains("paper", (await EditAsync(yard, "qualified", form)).Fault, StringComparison.Ordinal);
+        var letter = yard.Stamp("qualified");
+        Yard.Must(
+            await new FileStore(yard.Database).AttachAsync(
+                [(await yard.FindAsync("HM-0006")).Id],
+                new(FileKind.Other, "Letter of 2 March", null, "application/pdf", "%PDF-1.7"u8.ToArray(), null),
+                letter,
+                Cancel
+            )
+        );
+        Yard.Must(await EditAsync(yard, "qualified", form, letter.Submission));
+        Assert.Equal("On hold", (await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons[0][..7]);
+        Assert.DoesNotContain((await yard.FindAsync("HM-0006")).UseOn(today, site).Reasons, r =>
+            r.StartsWith("It works", StringComparison.Ordinal)
+        );
 
         form["hottest"] = "600 F";
         Assert.Contains(
@@ -356,13 +369,19 @@ public class SettingsTests
         Assert.NotNull(Assert.Single(await tokens.ListAsync(Cancel)).RevokedAt);
     }
 
-    private static async Task<Checked<Recorded>> EditAsync(Yard yard, string who, Dictionary<string, string> form)
+    private static async Task<Checked<Recorded>> EditAsync(
+        Yard yard,
+        string who,
+        Dictionary<string, string> form,
+        Guid? paper = null
+    )
     {
         var piece = await yard.FindAsync(form["mark"]);
         return await yard.Pieces.EditAsync(
             piece.Id,
             piece.Version,
             Core.Register.PieceEntryReader.Read(form).Entry!,
+            new("Read again", paper),
             yard.Stamp(who),
             Cancel
         );
@@ -375,10 +394,11 @@ public class SettingsTests
         string criterion,
         string figure,
         string maker = "",
-        string model = ""
+        string model = "",
+        int? stops = null
     ) =>
         new SettingsStore(yard.Database).SetLimitAsync(
-            new(owner, maker, model, criterion, figure, "Service sheet"),
+            new(owner, maker, model, criterion, figure, "Service sheet") { Stops = stops },
             yard.Stamp(who),
             Cancel
         );

@@ -301,6 +301,7 @@ public class YardTests
                 piece.Id,
                 piece.Version,
                 PieceEntryReader.Read(form).Entry!,
+                new("Read again", null),
                 yard.Stamp("inspector"),
                 Cancel
             )
@@ -327,6 +328,7 @@ public class YardTests
                     piece.Id,
                     piece.Version,
                     PieceEntryReader.Read(form).Entry!,
+                    new("Read again", null),
                     yard.Stamp("stores"),
                     Cancel
                 )

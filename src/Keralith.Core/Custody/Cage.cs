@@ -15,7 +15,11 @@ public sealed record ReleaseFacts(
     IReadOnlyList<SignedInspection> Inspections,
     DateTimeOffset? RetaggedAt,
     bool OneMayDoBoth
-);
+)
+{
+    /// <summary>Who changed facts it is judged by, and when.</summary>
+    public IReadOnlyList<FactsMoved> Movers { get; init; } = [];
+}
 
 /// <summary>What the cage does: anyone can stop a piece, few can let it go, and what is condemned never comes back.</summary>
 public static class Cage
@@ -44,7 +48,15 @@ public static class Cage
     {
         if (facts.Open.FirstOrDefault(h => h.Id == hold) is not { } open)
             return new Refusal("This hold is closed already.");
-        var may = HoldRules.MayClose(open, by, reason, facts.Inspections, facts.RetaggedAt, facts.OneMayDoBoth);
+        var may = HoldRules.MayClose(
+            open,
+            by,
+            reason,
+            facts.Inspections,
+            facts.RetaggedAt,
+            facts.OneMayDoBoth,
+            facts.Movers
+        );
         if (!may.Ok)
             return may.Refusal!;
         var state = PieceLife.AfterRelease(
@@ -116,6 +128,7 @@ public static class Cage
         cause switch
         {
             HoldCause.Doubt or HoldCause.Marking or HoldCause.Event => true,
-            HoldCause.VerdictHold or HoldCause.VerdictRemove => false,
+            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.FactsChanged or HoldCause.RulesChanged =>
+                false,
         };
 }

@@ -26,7 +26,20 @@ public enum HoldCause
     /// <summary>Overload, shock load, fire, chemicals or collision.</summary>
     [Code("event")]
     Event,
+
+    /// <summary>A fact that a verdict, a rating or a due date stands on was changed.</summary>
+    [Code("facts-changed")]
+    FactsChanged,
+
+    /// <summary>The rules became stricter: its standing inspection comes out against it by them.</summary>
+    [Code("rules-changed")]
+    RulesChanged,
 }
+
+/// <summary>Somebody changed a fact a piece is judged by.</summary>
+/// <param name="By">Who.</param>
+/// <param name="At">When.</param>
+public sealed record FactsMoved(Guid By, DateTimeOffset At);
 
 /// <summary>An open hold, as the rules see it.</summary>
 /// <param name="Id">Its id.</param>
@@ -121,6 +134,8 @@ public static class HoldRules
             HoldCause.VerdictHold => "verdict hold",
             HoldCause.VerdictRemove => "verdict remove",
             HoldCause.Event => "overload or accident",
+            HoldCause.FactsChanged => "facts changed",
+            HoldCause.RulesChanged => "rules changed",
         };
 
     /// <summary>What is wanted before a hold of this cause is closed, in words.</summary>
@@ -133,6 +148,10 @@ public static class HoldRules
                 "Wanted: a new tag fitted after its identity was proved, then a full, clean inspection of it.",
             HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event =>
                 "Wanted: a qualified person, and a full periodic inspection with a fit or watch verdict made after the hold and signed by somebody else.",
+            HoldCause.FactsChanged =>
+                "Wanted: a full inspection by the facts as they stand now, fit or watch, and a qualified person who neither inspected it nor changed them.",
+            HoldCause.RulesChanged =>
+                "Wanted: a full inspection by the rules as they stand now, fit or watch, and another person, qualified. Where the rule is withdrawn, a qualified person lets it go.",
         };
 
     /// <summary>Whose move it is, in words.</summary>
@@ -146,6 +165,7 @@ public static class HoldRules
             HoldCause.VerdictHold or HoldCause.VerdictRemove when standing is VerdictKind.Fit or VerdictKind.Watch =>
                 "Inspected clean since: qualified person's move.",
             HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Qualified person's move.",
+            HoldCause.FactsChanged or HoldCause.RulesChanged => "Inspector's move: inspect it as it stands now.",
         };
 
     /// <summary>
@@ -157,17 +177,23 @@ public static class HoldRules
     /// <param name="inspections">The piece's signed inspections.</param>
     /// <param name="retaggedAt">When the piece last had its identity proved and a new tag fitted; null: never.</param>
     /// <param name="oneMayDoBoth">Whether the site allows one person to sign the clean inspection and close.</param>
+    /// <param name="movers">Who changed facts the piece is judged by, and when.</param>
     public static Checked<OpenHold> MayClose(
         OpenHold hold,
         Signer closer,
         string? reason,
         IEnumerable<SignedInspection> inspections,
         DateTimeOffset? retaggedAt,
-        bool oneMayDoBoth
+        bool oneMayDoBoth,
+        IReadOnlyCollection<FactsMoved>? movers = null
     )
     {
         if (string.IsNullOrWhiteSpace(reason))
             return new Refusal("Write why it may go back into use.");
+        if (movers?.Any(m => m.By == closer.Person && m.At >= hold.PlacedAt) == true)
+            return Refusal.Forbidden(
+                "You changed what this piece is judged by while it was held; another person must close this hold."
+            );
         var clean = inspections
             .Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt)
             .ToList();
@@ -175,12 +201,11 @@ public static class HoldRules
         {
             HoldCause.Doubt => OnDoubt(hold, closer, clean),
             HoldCause.Marking => OnMarking(hold, closer, clean, retaggedAt),
-            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => OnVerdict(
-                hold,
-                closer,
-                clean,
-                oneMayDoBoth
-            ),
+            HoldCause.VerdictHold
+            or HoldCause.VerdictRemove
+            or HoldCause.Event
+            or HoldCause.FactsChanged
+            or HoldCause.RulesChanged => OnVerdict(hold, closer, clean, oneMayDoBoth),
         };
     }
 
@@ -229,8 +254,10 @@ public static class HoldRules
             return new Refusal(
                 "A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first."
             );
-        return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person)
+        return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person && i.Inspector != closer.Person)
             ? hold
-            : new Refusal("You signed the clean inspection yourself; another qualified person must close this hold.");
+            : new Refusal(
+                "You made or signed the clean inspection yourself; another qualified person must close this hold."
+            );
     }
 }

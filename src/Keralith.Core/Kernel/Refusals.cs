@@ -13,6 +13,9 @@ public static class Refusals
 
     public static Refusal NoSuchPerson { get; } = Refusal.NotFound("There is no such person.");
 
+    /// <summary>A paper named as evidence belongs to something else.</summary>
+    public static Refusal PaperOfAnother { get; } = new("That paper is not attached to this piece.");
+
     /// <summary>Somebody else changed the piece since it was read.</summary>
     public static Refusal PieceChanged { get; } =
         Refusal.Conflict(

@@ -34,6 +34,33 @@ public sealed record PieceChanged(IReadOnlyDictionary<string, string> Fields) : 
     public override string Json() => JsonSerializer.Serialize(Fields, JsonSerializerOptions.Web);
 }
 
+/// <summary>A fact that was changed, as entries keep it.</summary>
+public sealed record RecordedChange(string Field, string Before, string After);
+
+/// <summary>Facts that a verdict, a rating or a due date stands on were changed.</summary>
+/// <param name="Changes">Old and new, fact by fact.</param>
+/// <param name="Why">Why.</param>
+/// <param name="File">The paper that shows it; null: read from the piece.</param>
+/// <param name="Held">Why the piece is held by it; null: it is not.</param>
+/// <param name="Fields">Everything entered of the piece, as it stands now.</param>
+public sealed record PieceFactsChanged(
+    IReadOnlyList<RecordedChange> Changes,
+    string Why,
+    Guid? File,
+    string? Held,
+    IReadOnlyDictionary<string, string> Fields
+) : LedgerRecord("piece.facts-changed");
+
+/// <summary>A rule became stricter: a piece's standing inspection comes out against it.</summary>
+public sealed record RulesHeld(string Reason, Guid Inspection, string SignedAs, string ComesTo, string Because)
+    : LedgerRecord("piece.held-by-rules");
+
+/// <summary>The rule that held pieces was withdrawn, and they were let go.</summary>
+public sealed record RulesReleased(Guid Hold, string Reason) : LedgerRecord("piece.let-go-by-rules");
+
+/// <summary>A newer catalogue judges from now on.</summary>
+public sealed record CatalogueChanged(string From, string To, int Held) : LedgerRecord("rules.catalogue");
+
 /// <summary>An inspection was signed.</summary>
 public sealed record InspectionSigned(
     Guid Inspection,

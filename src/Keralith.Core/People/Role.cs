@@ -47,6 +47,14 @@ public enum Right
     /// <summary>Enter gear, its tag and its baselines.</summary>
     Register,
 
+    /// <summary>Change what is read or measured of gear that stands under an inspection.</summary>
+    ChangeFacts,
+
+    /// <summary>
+    /// Change what makes gear under an inspection milder: figures when new, a rated load upwards, calibration.
+    /// </summary>
+    ChangeFigures,
+
     /// <summary>Hang gear elsewhere.</summary>
     Move,
 
@@ -132,6 +140,8 @@ public static class Rights
         [Right.Hold] = Anyone,
         [Right.CheckFrequent] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified],
         [Right.Register] = [Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
+        [Right.ChangeFacts] = [Role.Inspector, Role.Qualified],
+        [Right.ChangeFigures] = [Role.Qualified],
         [Right.Move] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.PaintSeason] = [Role.Inspector, Role.Qualified],
         [Right.PlanLift] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],

@@ -22,7 +22,7 @@ public sealed record NewPart(
 );
 
 /// <summary>
-/// What is done to the register: gear entered, changed, its figures filled in, a part of it replaced, its report
+/// What is done to the register: gear entered, its figures filled in, a part of it replaced, its report
 /// accepted.
 /// </summary>
 public static class RegisterActs
@@ -45,34 +45,6 @@ public static class RegisterActs
                 $"{mark} was {Code.Of(state)}. The mark of a retired piece is never used again: choose another."
             )
         : new Refusal($"{mark} is registered already. Every piece has a mark of its own: choose another.");
-
-    /// <summary>Changes what is entered of a piece. Its mark and family stay.</summary>
-    /// <param name="piece">The piece as it stands.</param>
-    /// <param name="entry">What is to be entered.</param>
-    /// <param name="known">Its figures when new.</param>
-    /// <returns>The figures that are new or other than before.</returns>
-    public static Checked<IReadOnlyList<KeyValuePair<BaselineKey, BaselineFigure>>> Change(
-        Piece piece,
-        PieceEntry entry,
-        IReadOnlyDictionary<BaselineKey, BaselineFigure> known,
-        Signer by
-    )
-    {
-        if (by.Without(Right.Register) is { } forbidden)
-            return forbidden;
-        if (piece.State.IsRetired())
-            return new Refusal("This piece is retired; its record stands as it is.");
-        if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family)
-            return new Refusal("The mark and the family of a piece never change; register another.");
-        if (piece.CarriedOver is { } report && entry.CarriedOver != report)
-            return new Refusal("The report it was taken over with stands as recorded.");
-        var changed = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var now) || now != b.Value).ToList();
-        var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Role)
-            ?? entry.RefusalToUnread(piece.TagRead)
-            ?? PieceEntry.RefusalOf(changed.Select(b => b.Value), by.Role)
-            ?? entry.RefusalOn(by.Day);
-        return refused is null ? changed : new Refusal(refused);
-    }
 
     /// <summary>Records that a part was replaced: new figures begin, and the piece is held until it is inspected.</summary>
     public static Checked<PieceOutcome> ReplacePart(Piece piece, NewPart given, Signer by)

@@ -77,8 +77,42 @@ public sealed record Site(
         ];
     }
 
-    private static bool Same(string text, string? other) =>
-        string.Equals(text, other?.Trim(), StringComparison.OrdinalIgnoreCase);
+    /// <summary>The site as it is with another limit in force, or one withdrawn.</summary>
+    /// <param name="entered">A limit that can be read.</param>
+    public Site With(EnteredLimit entered)
+    {
+        var others = Limits.Where(l =>
+            l.Limit.Owner != entered.Owner
+            || l.Limit.Criterion.Id != entered.Criterion
+            || !Same(l.Maker, entered.Maker)
+            || !Same(l.Model, entered.Model)
+        );
+        var read = OwnLimitReader.Read(entered.Owner, entered.Criterion, entered.Figure.Trim(), Books);
+        return this with
+        {
+            Limits = read.Ok
+                ?
+                [
+                    .. others,
+                    new(
+                        entered.Maker,
+                        entered.Model,
+                        read.Value,
+                        entered.Figure,
+                        entered.Reason,
+                        default,
+                        string.Empty
+                    ),
+                ]
+                : [.. others],
+        };
+    }
+
+    /// <summary>Whether two names of a maker or a model are one: only letters and digits tell them apart.</summary>
+    public static bool Same(string? name, string? other) => Letters(name) == Letters(other);
+
+    private static string Letters(string? name) =>
+        string.Concat((name ?? string.Empty).Where(char.IsLetterOrDigit)).ToUpperInvariant();
 }
 
 /// <summary>A limit in force beside the books.</summary>

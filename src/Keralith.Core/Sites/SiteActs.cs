@@ -26,6 +26,19 @@ public sealed record SiteChange(
 
     /// <summary>The IANA name of its time zone; null: as it was.</summary>
     public string? TimeZone { get; init; }
+
+    /// <summary>How many pieces whoever changes it was shown that it stops; null: none were shown.</summary>
+    public int? Stops { get; init; }
+
+    /// <summary>The site as it is after the change.</summary>
+    public Site Of(Site site) =>
+        site with
+        {
+            Books = Books,
+            Editions = Editions,
+            WatchShare = WatchShare,
+            Policies = Policies,
+        };
 }
 
 /// <summary>A limit of the site or a maker, as it is entered.</summary>
@@ -42,7 +55,11 @@ public sealed record EnteredLimit(
     string Criterion,
     string Figure,
     string Reason
-);
+)
+{
+    /// <summary>How many pieces whoever sets it was shown that it stops; null: none were shown.</summary>
+    public int? Stops { get; init; }
+}
 
 /// <summary>What is decided about how a site works.</summary>
 public static class SiteActs
@@ -105,6 +122,15 @@ public static class SiteActs
         var limit = OwnLimitReader.Read(entry.Owner, entry.Criterion, entry.Figure, books);
         return limit.Ok ? entry : limit.Refusal!;
     }
+
+    /// <summary>What a change of the site's rules is called where it holds gear.</summary>
+    public static string Said(SiteChange change) =>
+        $"Rules changed ({string.Join(", ", change.Books.Select(b => b.Name))}; {change.Reason.Trim()})";
+
+    /// <summary>What a change of a limit is called where it holds gear.</summary>
+    public static string Said(EnteredLimit limit) =>
+        $"Limit of {(limit.Maker.Length > 0 ? limit.Maker : "the site")} on {Catalogue.Get(limit.Criterion).Title}, "
+        + $"{(limit.Figure.Length > 0 ? limit.Figure : "withdrawn")} ({limit.Reason})";
 
     /// <summary>Why a season scheme can't be set; null when it can.</summary>
     public static Refusal? RefusalOfSeasons(string? reason, Signer by) =>

@@ -42,9 +42,10 @@ public sealed record TagVerdict(RatedLoadHere? Here, IReadOnlyList<TagRemark> Re
 
     /// <summary>What of it stops gear that was accepted before, beside a rated load that is not known.</summary>
     public IEnumerable<string> AgainstUse =>
-        Remarks
-            .Where(r => r is { Outcome: > Outcome.Watch, StopsUse: true } && r.Check != TagJudgement.RatedLoadCheck)
-            .Select(r => r.Words);
+        Stopping.Where(r => r.Check != TagJudgement.RatedLoadCheck).Select(r => r.Words);
+
+    /// <summary>What of it stops gear that was accepted before.</summary>
+    public IEnumerable<TagRemark> Stopping => Remarks.Where(r => r is { Outcome: > Outcome.Watch, StopsUse: true });
 }
 
 /// <summary>

@@ -13,22 +13,34 @@ internal static class Holding
     /// <summary>Puts a hold on, and tells those who planned to lift with the piece.</summary>
     /// <param name="id">The hold's id; null: a new one.</param>
     /// <param name="inspection">The inspection that put it on; null: none did.</param>
-    public static async Task HoldAsync(
+    public static Task HoldAsync(
         this Session session,
         Guid piece,
         NewHold hold,
         Guid? id = null,
         Guid? inspection = null
+    ) => session.HoldAllAsync([(id ?? Guid.CreateVersion7(), piece, hold, inspection)]);
+
+    /// <summary>Puts holds on several pieces, and tells those who planned to lift with them.</summary>
+    public static async Task HoldAllAsync(
+        this Session session,
+        IReadOnlyCollection<(Guid Id, Guid Piece, NewHold Hold, Guid? Inspection)> holds
     )
     {
+        var pieces = holds.Select(h => h.Piece).ToArray();
+        var reasons = holds.Select(h => h.Hold.Reason).ToArray();
         await session
             .WriteAsync(
-                "insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by) values ($1, $2, $3, $4, $5, $6, $7)",
-                id ?? Guid.CreateVersion7(),
-                piece,
-                Code.Of(hold.Cause),
-                hold.Reason,
-                inspection,
+                """
+                insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by)
+                select id, piece, cause, reason, inspection, $6, $7
+                from unnest($1::uuid[], $2::uuid[], $3::text[], $4::text[], $5::uuid[]) as h (id, piece, cause, reason, inspection)
+                """,
+                holds.Select(h => h.Id).ToArray(),
+                pieces,
+                holds.Select(h => Code.Of(h.Hold.Cause)).ToArray(),
+                reasons,
+                holds.Select(h => h.Inspection).ToArray(),
                 session.Stamp.At,
                 session.Stamp.Actor.Id
             )
@@ -37,17 +49,41 @@ internal static class Holding
             .WriteAsync(
                 $"""
                 insert into notice (person_id, words, link, at)
-                select l.made_by, p.mark || ' on your lift "' || l.name || '" is on hold: ' || $2, '/lift/' || l.id, $3
-                from piece p
+                select l.made_by, p.mark || ' on your lift "' || l.name || '" is on hold: ' || h.reason, '/lift/' || l.id, $3
+                from unnest($1::uuid[], $2::text[]) as h (piece, reason)
+                join piece p on p.id = h.piece
                 join lift l on l.marks @> array[p.mark]
-                where p.id = $1 and l.state in {Fragments.OpenLift} and not l.is_template
+                where l.state in {Fragments.OpenLift} and not l.is_template
                 """,
-                piece,
-                hold.Reason,
+                pieces,
+                reasons,
                 session.Stamp.At
             )
             .ConfigureAwait(false);
     }
+
+    /// <summary>Closes a hold.</summary>
+    public static Task LetGoAsync(this Session session, Guid hold, string reason) =>
+        session.WriteAsync(
+            "insert into release (hold_id, reason, released_at, released_by) values ($1, $2, $3, $4)",
+            hold,
+            reason,
+            session.Stamp.At,
+            session.Stamp.Actor.Id
+        );
+
+    /// <summary>Who changed what a piece is judged by, and when: its facts, or its figures when new.</summary>
+    public static Asked<List<FactsMoved>> Movers(Trip trip, Guid piece) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select by_person, at from fact_change where piece_id = $1
+                union all
+                select set_by, set_at from baseline where piece_id = $1
+                """
+            ).Positional(piece),
+            r => new FactsMoved(r.GetGuid(0), r.Get<DateTimeOffset>("at"))
+        );
 
     /// <summary>A piece's open holds, as the rules of release see them.</summary>
     public static Asked<List<OpenHold>> OpenHolds(Trip trip, Guid piece) =>

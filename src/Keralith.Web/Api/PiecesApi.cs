@@ -112,13 +112,27 @@ internal static class PiecesApi
             return;
         }
 
-        var result = await pieces.EditAsync(row.Id, version!.Value, entry, Stamp(context), cancel);
+        var asked = context.Request.Query;
+        if (asked["file"].ToString() is { Length: > 0 } named && !Guid.TryParse(named, out _))
+        {
+            await ApiBody.RefuseAsync(
+                context,
+                StatusCodes.Status422UnprocessableEntity,
+                [new("?file", "no such paper")]
+            );
+            return;
+        }
+
+        var grounds = new Grounds(asked["why"], Guid.TryParse(asked["file"], out var paper) ? paper : null);
+        var result = await pieces.EditAsync(row.Id, version!.Value, entry, grounds, Stamp(context), cancel);
         if (result.Ok)
             await AnswerAsync(context, (await pieces.GetAsync(row.Id, cancel))!, StatusCodes.Status200OK, cancel);
         else
             await ApiBody.RefuseAsync(
                 context,
-                row.Version != version ? StatusCodes.Status409Conflict : StatusCodes.Status422UnprocessableEntity,
+                result.Refusal!.Kind == RefusalKind.Forbidden ? StatusCodes.Status403Forbidden
+                    : row.Version != version ? StatusCodes.Status409Conflict
+                    : StatusCodes.Status422UnprocessableEntity,
                 [new("$", result.Fault!)]
             );
     }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core.Custody;
+using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Lifts;
@@ -169,7 +170,8 @@ public sealed class PieceModel(
     private string? WorseToday(InspectionRow? full) =>
         full is not null
         && !Piece.State.IsRetired()
-        && JudgeAgain.Of(full.CaseDocument, Piece.Maker, Piece.Model, Site) is { } today
+        && CaseReader.Read(full.CaseDocument).Value is { } then
+        && Rejudgement.Of(then, Site, Piece.Maker, Piece.Model) is { } today
         && today.Verdict.Kind > full.Verdict
             ? $"By today's rules its inspection of {full.InspectedOn:yyyy-MM-dd}, signed as {Code.Of(full.Verdict)}, would come out {Code.Of(today.Verdict.Kind)}. {today.Because}"
             : null;

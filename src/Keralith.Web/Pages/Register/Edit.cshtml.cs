@@ -7,8 +7,22 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Register;
 
 [Authorize(Policy = nameof(Right.Register))]
-public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
+public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces, FileStore files) : YardPage(here)
 {
+    /// <summary>Why a fact that a verdict stands on is changed.</summary>
+    [BindProperty]
+    public string? ChangeWhy { get; set; }
+
+    /// <summary>The paper that shows it; null: read from the piece.</summary>
+    [BindProperty]
+    public Guid? ChangeFile { get; set; }
+
+    /// <summary>Whether a verdict stands on what is entered: a change says why.</summary>
+    public bool AsksWhy { get; private set; }
+
+    /// <summary>The piece's papers.</summary>
+    public IReadOnlyList<FileRow> Papers { get; private set; } = [];
+
     public EntryForm Form { get; private set; } = null!;
 
     /// <summary>The version the change is made on.</summary>
@@ -23,6 +37,7 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return NotFound();
         SeenVersion = piece.Version;
+        await AskWhyAsync(piece);
         await ShowAsync(
             EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)),
             new Dictionary<string, string>()
@@ -30,9 +45,12 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAskAsync(int version)
+    public async Task<IActionResult> OnPostAskAsync(string mark, int version)
     {
+        if (await pieces.FindAsync(mark, Cancel) is not { } piece)
+            return NotFound();
         SeenVersion = version;
+        await AskWhyAsync(piece);
         await ShowAsync(EntryForm.Typed(Request.Form), new Dictionary<string, string>());
         return Page();
     }
@@ -42,6 +60,7 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return NotFound();
         SeenVersion = version;
+        await AskWhyAsync(piece);
         var typed = EntryForm.Typed(Request.Form);
         var (entry, faults) = PieceEntryReader.Read(typed);
         if (entry is null)
@@ -53,17 +72,36 @@ public sealed class EditModel(Here here, SiteStore sites, PieceStore pieces) : Y
             return Page();
         }
 
-        var result = await pieces.EditAsync(piece.Id, version, entry, Here.Stamp(Submission), Cancel);
+        var result = await pieces.EditAsync(
+            piece.Id,
+            version,
+            entry,
+            new(ChangeWhy, ChangeFile),
+            Here.Stamp(Submission),
+            Cancel
+        );
         return await AfterAsync(result, $"/piece/{piece.Mark}", async () =>
         {
-            // What was typed stays; what stands now is named, so that the next press is made knowingly.
             Submission = Guid.CreateVersion7();
+            if (result.Refusal!.Kind != RefusalKind.Conflict)
+            {
+                await ShowAsync(typed, new Dictionary<string, string>());
+                return;
+            }
+
+            // What was typed stays; what stands now is named, so that the next press is made knowingly.
             SeenVersion = piece.Version;
             await ShowAsync(
                 typed,
                 ChangedMeanwhile(typed, EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)))
             );
         });
+    }
+
+    private async Task AskWhyAsync(Piece piece)
+    {
+        AsksWhy = piece.Verdict is not null || piece.IsCarried;
+        Papers = await files.OfAsync(piece.Id, Cancel);
     }
 
     private static Dictionary<string, string> ChangedMeanwhile(

@@ -4,6 +4,7 @@ using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Settings;
 
@@ -22,6 +23,20 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
 
     /// <summary>Whether other books than the site's were asked for, to see what they would change.</summary>
     public bool IsTrial { get; private set; }
+
+    public bool MayLetGo => Here.May(Right.CloseVerdict);
+
+    /// <summary>Lets go what a rule held that is no more.</summary>
+    public async Task<IActionResult> OnPostAsync(string? reason) =>
+        await AfterAsync(
+            await again.LetGoAsync(reason ?? string.Empty, Here.Stamp(Submission), Cancel),
+            "/settings/again",
+            async () =>
+            {
+                Submission = Guid.CreateVersion7();
+                await OnGetAsync([]);
+            }
+        );
 
     public async Task OnGetAsync(string[] book)
     {

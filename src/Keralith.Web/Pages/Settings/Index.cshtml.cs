@@ -11,8 +11,14 @@ namespace Keralith.Web.Pages.Settings;
 
 /// <summary>The rules the site works to: books and editions, policies, the watch share, its own limits and makers'.</summary>
 [Authorize(Policy = nameof(Right.ReadSettings))]
-public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(here)
+public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain again) : YardPage(here)
 {
+    /// <summary>Pieces shown of those a change stops; the count is of all.</summary>
+    public const int MostShown = 50;
+
+    /// <summary>What the change that was just asked for would stop; null: nothing was asked, or it stops nothing.</summary>
+    public IReadOnlyList<RejudgedRow>? Rehearsal { get; private set; }
+
     public Site Site { get; private set; } = null!;
 
     /// <summary>What was typed, by field name: kept when it is refused.</summary>
@@ -39,7 +45,8 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         bool seasonEnforced,
         string? watchShare,
         string? timeZone,
-        string? reason
+        string? reason,
+        int? stops
     )
     {
         if (!MaySetBooks)
@@ -58,27 +65,21 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
             editions[known.Id] = year;
         }
 
-        var books = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
-        return await AfterAsync(
-            await settings.ChangeSiteAsync(
-                new(
-                    version,
-                    books,
-                    editions,
-                    share.Value,
-                    new(latches, thimbles, noChainHoisting, backUpSling, capacityColours),
-                    reason ?? string.Empty
-                )
-                {
-                    EnforceSeason = seasonEnforced,
-                    TimeZone = string.IsNullOrWhiteSpace(timeZone) ? null : timeZone.Trim(),
-                },
-                Here.Stamp(Submission),
-                Cancel
-            ),
-            "/settings",
-            LoadAsync
-        );
+        var change = new SiteChange(
+            version,
+            RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList(),
+            editions,
+            share.Value,
+            new(latches, thimbles, noChainHoisting, backUpSling, capacityColours),
+            reason ?? string.Empty
+        )
+        {
+            EnforceSeason = seasonEnforced,
+            TimeZone = string.IsNullOrWhiteSpace(timeZone) ? null : timeZone.Trim(),
+            Stops = stops,
+        };
+        var result = await settings.ChangeSiteAsync(change, Here.Stamp(Submission), Cancel);
+        return await AfterAsync(result, "/settings", () => RehearseAsync(result, change.Of));
     }
 
     public async Task<IActionResult> OnPostLimitAsync(
@@ -87,14 +88,15 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         string? model,
         string? criterion,
         string? figure,
-        string? reason
+        string? reason,
+        int? stops
     )
     {
         if (!MaySetLimits)
             return Forbid();
         if (string.IsNullOrWhiteSpace(figure))
             return await AgainAsync("Write the figure: a share such as 3 %, an amount such as 0.5 mm, or a count.");
-        return await SetAsync(owner, maker, model, criterion, figure, reason);
+        return await SetAsync(owner, maker, model, criterion, figure, reason, stops);
     }
 
     public async Task<IActionResult> OnPostWithdrawAsync(
@@ -102,8 +104,9 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         string? maker,
         string? model,
         string? criterion,
-        string? reason
-    ) => MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason) : Forbid();
+        string? reason,
+        int? stops
+    ) => MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason, stops) : Forbid();
 
     private async Task<IActionResult> SetAsync(
         string? owner,
@@ -111,23 +114,32 @@ public sealed class IndexModel(Here here, SettingsStore settings) : YardPage(her
         string? model,
         string? criterion,
         string figure,
-        string? reason
+        string? reason,
+        int? stops
     )
     {
         var by = owner == "maker" ? LimitOwner.Maker : LimitOwner.Site;
-        var result = await settings.SetLimitAsync(
-            new(
-                by,
-                by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty,
-                by == LimitOwner.Maker ? model ?? string.Empty : string.Empty,
-                criterion ?? string.Empty,
-                figure,
-                reason ?? string.Empty
-            ),
-            Here.Stamp(Submission),
-            Cancel
-        );
-        return await AfterAsync(result, "/settings#limits", LoadAsync);
+        var limit = new EnteredLimit(
+            by,
+            by == LimitOwner.Maker ? maker ?? string.Empty : string.Empty,
+            by == LimitOwner.Maker ? model ?? string.Empty : string.Empty,
+            criterion ?? string.Empty,
+            figure,
+            reason ?? string.Empty
+        )
+        {
+            Stops = stops,
+        };
+        var result = await settings.SetLimitAsync(limit, Here.Stamp(Submission), Cancel);
+        return await AfterAsync(result, "/settings#limits", () => RehearseAsync(result, site => site.With(limit)));
+    }
+
+    /// <summary>Shows which pieces a change would stop, where that is why it was not made.</summary>
+    private async Task RehearseAsync(Checked<Recorded> result, Func<Site, Site> after)
+    {
+        await LoadAsync();
+        if (result.Refusal!.Kind == RefusalKind.Conflict)
+            Rehearsal = (await again.RunAsync(after(Site), Cancel)).Held;
     }
 
     private async Task<IActionResult> AgainAsync(string words)
