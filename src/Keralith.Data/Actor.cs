@@ -5,11 +5,21 @@ namespace Keralith.Data;
 /// <summary>Who acts.</summary>
 public sealed record Actor(Guid Id, string Username, string Name, Role Role);
 
-/// <summary>Who acts, when, and under which client-made id: the same submission twice is one record.</summary>
+/// <summary>
+/// Who acts, when, and under which client-made id: the same submission twice is one record. An id belongs to one act by
+/// one person with one content; anything else under it is refused.
+/// </summary>
 /// <param name="Actor">Who.</param>
 /// <param name="At">When.</param>
 /// <param name="Submission">The client-made id.</param>
-public sealed record Stamp(Actor Actor, DateTimeOffset At, Guid Submission);
+public sealed record Stamp(Actor Actor, DateTimeOffset At, Guid Submission)
+{
+    /// <summary>A digest of all that was sent: where to, and what; null: the act and the person alone tell it.</summary>
+    public byte[]? Content { get; init; }
+
+    /// <summary>Whether the database's clock says when: the record is dated by one clock, whichever node took it.</summary>
+    public bool ByDatabase { get; init; }
+}
 
 /// <summary>That a command was carried out.</summary>
 /// <param name="Repeated">Whether the same submission had been recorded before: nothing was recorded again.</param>

@@ -13,13 +13,15 @@ namespace Keralith.Data;
 
 /// <summary>A signed record that is to be corrected or withdrawn.</summary>
 /// <param name="CountsFrom">From when it counts; what takes its place counts from then too.</param>
+/// <param name="Order">Where it stands among the facts; what takes its place stands there too.</param>
 internal sealed record Wrong(
     Guid Id,
     Guid Piece,
     InspectionKind Kind,
     VerdictKind Verdict,
     DateOnly InspectedOn,
-    DateTimeOffset CountsFrom
+    DateTimeOffset CountsFrom,
+    FactOrder Order
 )
 {
     /// <summary>What it was measured with, in words.</summary>
@@ -49,7 +51,7 @@ public sealed class CorrectionStore(Database database)
         CancellationToken cancel
     )
     {
-        var draft = stamp.Submission;
+        var draft = Guid.CreateVersion7();
 
         // The draft's id is recorded when it is signed; opening it goes under one of its own.
         var opened = await Session
@@ -75,7 +77,7 @@ public sealed class CorrectionStore(Database database)
                             piece.Id,
                             Code.Of(record.Kind),
                             stamp.Actor.Id,
-                            stamp.At,
+                            session.Stamp.At,
                             record.Id,
                             may.Value
                         )
@@ -188,7 +190,7 @@ public sealed class CorrectionStore(Database database)
         trip.Ask(
             new NpgsqlBatchCommand(
                 """
-                select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.instruments::text as instruments, i.next_by,
+                select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
                   exists (select from supersession s where s.inspection_id = i.id) as superseded,
                   (select h.cause from hold h
                    where h.inspection_id = i.id and not exists (select from release r where r.hold_id = h.id)
@@ -203,7 +205,8 @@ public sealed class CorrectionStore(Database database)
                 Code.Parse<InspectionKind>(r.Get<string>("kind")),
                 Code.Parse<VerdictKind>(r.Get<string>("verdict")),
                 r.Get<DateOnly>("inspected_on"),
-                r.Get<DateTimeOffset>("counts_from")
+                r.Get<DateTimeOffset>("counts_from"),
+                new(r.Get<long>("counts_seq"))
             )
             {
                 Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,

@@ -47,6 +47,42 @@ public sealed class Database : IAsyncDisposable
             );
     }
 
+    /// <summary>How far a node's clock may be off the database's before it takes no work.</summary>
+    public static TimeSpan ClockTolerance { get; } = TimeSpan.FromMinutes(1);
+
+    /// <summary>Why this program can't work on the database as it is; null when it can.</summary>
+    /// <param name="now">What this machine's clock says.</param>
+    /// <exception cref="NpgsqlException">The database does not answer.</exception>
+    public async Task<string?> FaultAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        var applied = trip.All(
+            new NpgsqlBatchCommand(
+                "select coalesce(to_regclass('public.schemaversions')::text, '') as kept, clock_timestamp() as now"
+            ),
+            r => (IsKept: r.Get<string>("kept").Length > 0, Now: r.Get<DateTimeOffset>("now"))
+        );
+        await MakeAsync(trip, cancel).ConfigureAwait(false);
+        if (!applied.Value[0].IsKept)
+            return "The database is not set up yet: run migrate.";
+        var off = now - applied.Value[0].Now;
+        if (off.Duration() > ClockTolerance)
+            return $"This machine's clock is {off.TotalMinutes:0.#} minutes off the database's: set it right.";
+        var known = Assembly
+            .GetExecutingAssembly()
+            .GetManifestResourceNames()
+            .Where(n => n.EndsWith(".sql", StringComparison.Ordinal))
+            .ToHashSet();
+        var there = (
+            await Command("select scriptname from schemaversions")
+                .ListAsync(r => r.GetString(0), cancel)
+                .ConfigureAwait(false)
+        ).ToHashSet();
+        return known.Except(there).Any() ? "The database is older than this program: run migrate."
+            : there.Except(known).Any() ? "The database is newer than this program: run the newer one."
+            : null;
+    }
+
     /// <summary>Opens a connection.</summary>
     public ValueTask<NpgsqlConnection> OpenAsync(CancellationToken cancel) => _source.OpenConnectionAsync(cancel);
 

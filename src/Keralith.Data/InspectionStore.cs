@@ -44,13 +44,13 @@ public sealed record Draft(
 /// <summary>The record a draft corrects.</summary>
 /// <param name="Record">Its id.</param>
 /// <param name="Why">What is wrong with it.</param>
-/// <param name="SeenAt">When the first of the records it stands for was signed.</param>
+/// <param name="Seen">Where among the facts the first of the records it stands for was signed.</param>
 public sealed record Corrected(
     Guid Record,
     string Why,
     VerdictKind Verdict,
     DateOnly InspectedOn,
-    DateTimeOffset SeenAt,
+    FactOrder Seen,
     string SignedBy
 );
 
@@ -124,7 +124,7 @@ public sealed class InspectionStore(Database database)
         select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
                (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
                (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by,
-               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_from as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
+               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_seq as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
         from draft d
         join piece p on p.id = d.piece_id
         join person a on a.id = d.started_by
@@ -178,7 +178,7 @@ public sealed class InspectionStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 """
-                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at,
+                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at, a.seq,
                   t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
                 from draft_answer a
                 join person w on w.id = a.saved_by
@@ -234,9 +234,9 @@ public sealed class InspectionStore(Database database)
     /// <returns>The draft's id, or why none can be opened.</returns>
     public async Task<Checked<Guid>> OpenAsync(Piece piece, InspectionKind kind, Stamp stamp, CancellationToken cancel)
     {
-        var draft = stamp.Submission;
+        var draft = Guid.CreateVersion7();
 
-        // The draft's id is recorded when it is signed; opening it goes under one of its own.
+        // A draft's id is never one that a form brings.
         var opened = await Session
             .RunAsync(
                 database,
@@ -260,7 +260,7 @@ public sealed class InspectionStore(Database database)
                             piece.Id,
                             Code.Of(due),
                             stamp.Actor.Id,
-                            stamp.At
+                            session.Stamp.At
                         )
                         .ConfigureAwait(false);
                     if (begun == 1)
@@ -352,7 +352,7 @@ public sealed class InspectionStore(Database database)
                   case when $13 then (select instrument_id from instrument_in_hand where person_id = $9 and day = $14) end)
                 on conflict (draft_id, part, criterion) do update
                   set answer = excluded.answer, value = excluded.value, shortest = excluded.shortest, uncertainty = excluded.uncertainty,
-                    note = excluded.note, saved_by = excluded.saved_by, saved_at = excluded.saved_at,
+                    note = excluded.note, saved_by = excluded.saved_by, saved_at = excluded.saved_at, seq = nextval('fact_order'),
                     at_x = coalesce(excluded.at_x, draft_answer.at_x), at_y = coalesce(excluded.at_y, draft_answer.at_y),
                     instrument_id = excluded.instrument_id
                 """
@@ -423,6 +423,7 @@ public sealed class InspectionStore(Database database)
             r.Get<DateTimeOffset>("saved_at")
         )
         {
+            Order = new(r.Get<long>("seq")),
             Instrument = r.TextOrNull("instrument") is { } name
                 ? new(
                     name,
@@ -458,7 +459,7 @@ public sealed class InspectionStore(Database database)
                     r.Get<string>("correction_why"),
                     Code.Parse<VerdictKind>(r.Get<string>("corrects_verdict")),
                     r.Get<DateOnly>("corrects_day"),
-                    r.Get<DateTimeOffset>("corrects_seen"),
+                    new(r.Get<long>("corrects_seen")),
                     r.Get<string>("corrects_by")
                 )
                 : null,

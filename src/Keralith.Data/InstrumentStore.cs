@@ -55,7 +55,7 @@ public sealed class InstrumentStore(Database database)
                         name.Trim(),
                         read.Value.ToString(),
                         calibrationDue,
-                        stamp.At,
+                        session.Stamp.At,
                         stamp.Actor.Id
                     )
                     .ConfigureAwait(false);

@@ -40,7 +40,7 @@ public sealed class IssueStore(Database database)
                             """,
                             row.Id,
                             seen.Length == 0 ? null : seen,
-                            stamp.At,
+                            session.Stamp.At,
                             stamp.Actor.Id
                         )
                         .ConfigureAwait(false);

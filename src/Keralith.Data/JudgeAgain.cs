@@ -56,7 +56,7 @@ public sealed class JudgeAgain(Database database)
         cross join lateral (
           select * from standing_inspection i
           where i.piece_id = p.id and i.kind in {Fragments.Full}
-          order by i.counts_from desc, i.id limit 1) i
+          order by i.counts_seq desc limit 1) i
         """;
 
     private static Row From(NpgsqlDataReader r) =>

@@ -124,7 +124,7 @@ public sealed class LiftStore(Database database)
                         JsonSerializer.Serialize(fields),
                         Marks(fields),
                         stamp.Actor.Id,
-                        stamp.At
+                        session.Stamp.At
                     )
                     .ConfigureAwait(false);
                 return null;

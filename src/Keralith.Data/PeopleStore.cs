@@ -101,7 +101,7 @@ public sealed class PeopleStore(Database database)
                         person,
                         Code.Of(authorisation.Group),
                         authorisation.Until,
-                        stamp.At,
+                        session.Stamp.At,
                         stamp.Actor.Id
                     )
                     .ConfigureAwait(false);

@@ -106,20 +106,20 @@ public sealed class PieceStore(Database database)
     }
 
     /// <summary>The newest baseline of each measure.</summary>
-    /// <param name="at">As they stood at a moment, where a record of then is corrected; null: now.</param>
+    /// <param name="at">As they stood after a fact, where a record of then is corrected; null: now.</param>
     public Task<IReadOnlyDictionary<BaselineKey, BaselineRow>> BaselinesAsync(
         Guid piece,
         CancellationToken cancel,
-        DateTimeOffset? at = null
+        FactOrder? at = null
     ) => database.AskAsync(t => Baselines(t, piece, at), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<IReadOnlyDictionary<BaselineKey, BaselineRow>> Baselines(
         Trip trip,
         Guid piece,
-        DateTimeOffset? at = null
+        FactOrder? at = null
     ) =>
-        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at), BaselineFrom, rows =>
+        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at?.Number), BaselineFrom, rows =>
             (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key)
         );
 
@@ -312,7 +312,7 @@ public sealed class PieceStore(Database database)
     private const string BaselineSql = """
         select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
         from baseline b join person w on w.id = b.set_by
-        where b.piece_id = $1 and ($2::timestamptz is null or b.set_at <= $2)
+        where b.piece_id = $1 and ($2::bigint is null or b.seq <= $2)
         order by b.part, b.criterion, b.id desc
         """;
 

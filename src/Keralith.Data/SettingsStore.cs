@@ -94,7 +94,7 @@ public sealed class SettingsStore(Database database)
                         criterion,
                         figure.Length == 0 ? null : figure,
                         reason,
-                        stamp.At,
+                        session.Stamp.At,
                         stamp.Actor.Id
                     )
                     .ConfigureAwait(false);

@@ -29,8 +29,8 @@ public sealed class SigningStore(Database database)
         /// <summary>Whether it lies in the drafts: a look made in one press does not.</summary>
         public bool IsDraft { get; init; } = true;
 
-        /// <summary>From when what it corrects counts: figures when new are those of then.</summary>
-        public DateTimeOffset? SeenAt { get; init; }
+        /// <summary>Where among the facts what it corrects stands: figures when new are those of then.</summary>
+        public FactOrder? Seen { get; init; }
     }
 
     /// <summary>Signs a draft: judges it as it stands, keeps case and verdict, and puts what fails in the cage.</summary>
@@ -44,10 +44,7 @@ public sealed class SigningStore(Database database)
     ) =>
         Session.RunAsync(
             database,
-            stamp with
-            {
-                Submission = draft,
-            },
+            stamp,
             async session =>
             {
                 var open = await LockAsync(session, draft, signing.Version).ConfigureAwait(false);
@@ -81,8 +78,8 @@ public sealed class SigningStore(Database database)
             session =>
                 RecordAsync(
                     session,
-                    new(stamp.Submission, piece.Id, InspectionKind.Frequent, stamp.At) { IsDraft = false },
-                    (row, site) => DraftCase.Clean(row, site, stamp.Actor.Name, stamp.At),
+                    new(stamp.Submission, piece.Id, InspectionKind.Frequent, session.Stamp.At) { IsDraft = false },
+                    (row, site) => DraftCase.Clean(row, site, stamp.Actor.Name, session.Stamp.At),
                     new(0, inspectedOn ?? session.By.Day)
                 ),
             cancel
@@ -100,8 +97,8 @@ public sealed class SigningStore(Database database)
     )
     {
         var beside = new Trip();
-        var baselines = PieceStore.Baselines(beside, open.Piece, open.SeenAt);
-        var heldAt = Holding.Newest(beside, open.Piece);
+        var baselines = PieceStore.Baselines(beside, open.Piece, open.Seen);
+        var held = Holding.Newest(beside, open.Piece);
         var leave = PeopleStore.Authorisations(beside, session.Stamp.Actor.Id);
         var corrected = open.Corrects is { } wrongId ? CorrectionStore.Find(beside, wrongId) : null;
         if (await session.LockAsync(open.Piece, beside).ConfigureAwait(false) is not { } piece)
@@ -114,7 +111,7 @@ public sealed class SigningStore(Database database)
             Kind = open.Kind,
             Answers = answersOf(piece, session.Site),
             Baselines = baselines.Value.ToDictionary(b => b.Key, b => b.Value.Figure),
-            HeldAt = heldAt.Value,
+            Held = held.Value,
             Authorisations = leave.Value,
             OfferedBy = open.OfferedBy,
             OfferedFor = open.OfferedFor,
@@ -243,8 +240,8 @@ public sealed class SigningStore(Database database)
             """
             insert into inspection
               (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document,
-               notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21)
+               notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at, seen_seq)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21, $22)
             """,
             open.Id,
             piece.Id,
@@ -266,7 +263,8 @@ public sealed class SigningStore(Database database)
             written.Minutes,
             written.Parts,
             JsonSerializer.Serialize(written.Pins),
-            wrong?.CountsFrom
+            wrong?.CountsFrom,
+            wrong?.Order.Number
         );
 
     /// <summary>
@@ -289,7 +287,7 @@ public sealed class SigningStore(Database database)
                     return open.Refusal;
                 var beside = new Trip();
                 var answers = InspectionStore.Answers(beside, draft);
-                var baselines = PieceStore.Baselines(beside, open.Value.Piece, open.Value.SeenAt);
+                var baselines = PieceStore.Baselines(beside, open.Value.Piece, open.Value.Seen);
                 if (await session.LockAsync(open.Value.Piece, beside).ConfigureAwait(false) is not { } piece)
                     return Refusals.NoSuchPiece;
                 var facts = new SigningFacts
@@ -313,7 +311,7 @@ public sealed class SigningStore(Database database)
                         """,
                         draft,
                         stamp.Actor.Id,
-                        stamp.At,
+                        session.Stamp.At,
                         offered.Value.InspectedOn
                     )
                     .ConfigureAwait(false);
@@ -376,7 +374,7 @@ public sealed class SigningStore(Database database)
         var open = await session
             .ReadAsync(
                 """
-                select d.piece_id, d.kind, d.version, d.offered_by, d.inspected_on, d.started_at, d.corrects, d.correction_why, c.counts_from
+                select d.piece_id, d.kind, d.version, d.offered_by, d.inspected_on, d.started_at, d.corrects, d.correction_why, c.counts_seq
                 from draft d left join inspection c on c.id = d.corrects
                 where d.id = $1
                 for update of d
@@ -393,7 +391,7 @@ public sealed class SigningStore(Database database)
                     OfferedFor = r.ValueOrNull<DateOnly>("inspected_on"),
                     Corrects = r.ValueOrNull<Guid>("corrects"),
                     CorrectionWhy = r.TextOrNull("correction_why"),
-                    SeenAt = r.ValueOrNull<DateTimeOffset>("counts_from"),
+                    Seen = r.ValueOrNull<long>("counts_seq") is { } seen ? new FactOrder(seen) : null,
                 },
                 draft
             )

@@ -265,7 +265,7 @@ public sealed class TakeOverStore(Database database)
                 """
                 select a->>'value' from standing_inspection i, json_array_elements(i.case_document::json->'answers') a
                 where i.piece_id = $1 and a->>'part' = $2 and a->>'criterion' = $3 and a->>'value' is not null
-                order by i.counts_from desc
+                order by i.counts_seq desc
                 limit 1
                 """,
                 r => r.GetString(0),

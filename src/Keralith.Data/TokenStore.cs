@@ -86,7 +86,7 @@ public sealed class TokenStore(Database database)
                         name.Trim(),
                         Hash(token),
                         stamp.Actor.Id,
-                        stamp.At
+                        session.Stamp.At
                     )
                     .ConfigureAwait(false);
                 await session.LedgerAsync(new TokenMade(stamp.Submission, name.Trim()), "site").ConfigureAwait(false);
@@ -106,7 +106,7 @@ public sealed class TokenStore(Database database)
                     .WriteAsync(
                         "update api_token set revoked_at = $2 where id = $1 and revoked_at is null",
                         id,
-                        stamp.At
+                        session.Stamp.At
                     )
                     .ConfigureAwait(false);
                 if (PeopleActs.RefusalToRevoke(revoked == 1, session.By) is { } refusal)

@@ -172,7 +172,7 @@ public sealed class YardStore(Database database)
                             said.What,
                             said.FittedBy,
                             said.Reason,
-                            stamp.At,
+                            session.Stamp.At,
                             stamp.Actor.Id
                         )
                         .ConfigureAwait(false);

@@ -32,7 +32,9 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
 
     public bool May(Right right) => Who is { } who && who.Role.May(right);
 
-    public Stamp Stamp(Guid submission) => new(Actor, Now, submission);
+    /// <summary>Who acts, now, under an id: with a digest of what was sent, so that the id belongs to that alone.</summary>
+    public Stamp Stamp(Guid submission) =>
+        new(Actor, Now, submission) { Content = Sent.Digest(context.HttpContext!), ByDatabase = clock.IsTheMachines };
 
     /// <summary>The site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>

@@ -9,6 +9,9 @@ public sealed class SiteClock(TimeProvider time, SiteStore sites)
 
     public DateTimeOffset Now => time.GetUtcNow();
 
+    /// <summary>Whether it is the machine's own: records are dated by the database's clock then, one for all nodes.</summary>
+    public bool IsTheMachines => time == TimeProvider.System;
+
     /// <summary>Where the site lies in time; kept whenever the site is read.</summary>
     public TimeZoneInfo Zone
     {

@@ -71,13 +71,13 @@ public class ClosingHoldsTests
             var clean = Clean(Held.AddHours(2));
             Checked<OpenHold> Close(Guid by, DateTimeOffset at) =>
                 HoldRules.MayClose(
-                    new(Guid.NewGuid(), cause, Held),
+                    new(Guid.NewGuid(), cause, Held.Order()),
                     own,
                     "Sound",
                     [clean],
-                    Held.AddHours(1),
+                    Held.AddHours(1).Order(),
                     oneMayDoBoth: true,
-                    [new(by, at)]
+                    [new(by, at.Order())]
                 );
             Assert.Equal(RefusalKind.Forbidden, Close(own.Person, Held).Refusal?.Kind);
             Assert.Equal(RefusalKind.Forbidden, Close(own.Person, Held.AddHours(1)).Refusal?.Kind);
@@ -169,13 +169,13 @@ public class ClosingHoldsTests
 
     private static readonly Guid Id = Guid.NewGuid();
 
-    private static OpenHold Hold(HoldCause cause) => new(Guid.NewGuid(), cause, Held);
+    private static OpenHold Hold(HoldCause cause) => new(Guid.NewGuid(), cause, Held.Order());
 
     private static SignedInspection Clean(DateTimeOffset at) =>
-        new(InspectionKind.Periodic, VerdictKind.Fit, at, Inspector);
+        new(InspectionKind.Periodic, VerdictKind.Fit, at.Order(), Inspector);
 
     private static ReleaseFacts Facts(HoldCause cause, IReadOnlyList<SignedInspection> made) =>
-        new(PieceState.Held, [new(Id, cause, Held)], made, Held.AddHours(1), false);
+        new(PieceState.Held, [new(Id, cause, Held.Order())], made, Held.AddHours(1).Order(), false);
 
     private static Checked<PieceOutcome> Close(HoldCause cause, Role role, SignedInspection? made) =>
         Cage.Release(Facts(cause, made is null ? [] : [made]), Id, "Sound", GivenPeople.Signer(role));
@@ -186,5 +186,15 @@ public class ClosingHoldsTests
         IReadOnlyList<SignedInspection> made,
         DateTimeOffset? tagged,
         bool oneMayDoBoth = false
-    ) => Cage.Release(Facts(cause, made) with { RetaggedAt = tagged, OneMayDoBoth = oneMayDoBoth }, Id, "Sound", by);
+    ) =>
+        Cage.Release(
+            Facts(cause, made) with
+            {
+                Retagged = tagged?.Order(),
+                OneMayDoBoth = oneMayDoBoth,
+            },
+            Id,
+            "Sound",
+            by
+        );
 }

@@ -104,15 +104,22 @@ public class CorrectionTests
     public void A_clean_inspection_made_after_a_hold_closes_it_no_longer_once_it_is_corrected()
     {
         var at = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
-        var clean = new SignedInspection(InspectionKind.Periodic, VerdictKind.Fit, at.AddHours(1), Guid.NewGuid());
+        var clean = new SignedInspection(
+            InspectionKind.Periodic,
+            VerdictKind.Fit,
+            at.AddHours(1).Order(),
+            Guid.NewGuid()
+        );
         var closer = GivenPeople.Signer(Role.Qualified);
         foreach (var cause in new[] { HoldCause.Doubt, HoldCause.VerdictRemove, HoldCause.Event })
         {
-            Assert.True(HoldRules.MayClose(new(Guid.NewGuid(), cause, at), closer, "Sound", [clean], null, false).Ok);
+            Assert.True(
+                HoldRules.MayClose(new(Guid.NewGuid(), cause, at.Order()), closer, "Sound", [clean], null, false).Ok
+            );
             Assert.False(
                 HoldRules
                     .MayClose(
-                        new(Guid.NewGuid(), cause, at),
+                        new(Guid.NewGuid(), cause, at.Order()),
                         closer,
                         "Sound",
                         [clean with { IsCorrection = true }],

@@ -122,7 +122,7 @@ public class DueTableTests
     }
 
     private static SignedInspection Signed(int days) =>
-        new(InspectionKind.Periodic, VerdictKind.Fit, At(days), Somebody) { InspectedOn = Day.AddDays(days) };
+        new(InspectionKind.Periodic, VerdictKind.Fit, At(days).Order(), Somebody) { InspectedOn = Day.AddDays(days) };
 
     private static SignedInspection Look(int days) => Signed(days) with { Kind = InspectionKind.Frequent };
 

@@ -15,4 +15,7 @@ internal static class GivenPeople
         var at = new DateTimeOffset(on.ToDateTime(new(9, 0)), TimeSpan.Zero);
         return new(person, Code.Of(role), $"Test {Code.Of(role)}", role, at, on);
     }
+
+    /// <summary>Where a moment stands among the facts: here the clock and the numbers agree.</summary>
+    public static FactOrder Order(this DateTimeOffset at) => new(at.UtcTicks);
 }

@@ -114,7 +114,7 @@ public class SigningTests
     [Fact]
     public void A_clean_inspection_of_a_held_piece_lets_it_go_no_further_than_its_holds()
     {
-        var held = Clean(PieceState.Held, ["a doubt since 2026-03-01, bent"]) with { HeldAt = At(-90) };
+        var held = Clean(PieceState.Held, ["a doubt since 2026-03-01, bent"]) with { Held = At(-90).Order() };
         Assert.Equal(PieceState.Held, InspectionSigning.Sign(held, Read(), Inspector).Value.State);
     }
 
@@ -124,7 +124,7 @@ public class SigningTests
     [InlineData(1, false)]
     public void Answers_given_before_a_hold_say_nothing_of_the_piece_since(int minutes, bool speaks)
     {
-        var held = Clean(PieceState.Held, ["a doubt"]) with { HeldAt = At(-60).AddMinutes(minutes) };
+        var held = Clean(PieceState.Held, ["a doubt"]) with { Held = At(-60).AddMinutes(minutes).Order() };
         Assert.Equal(speaks, InspectionSigning.Sign(held, Read(), Inspector).Ok);
     }
 
@@ -337,7 +337,10 @@ public class SigningTests
                 null,
                 "Inspector",
                 At(-60)
-            ))
+            )
+            {
+                Order = At(-60).Order(),
+            })
             .ToList();
         return new()
         {

@@ -16,7 +16,10 @@ public class CorrectionStoreTests
     public async Task A_correction_stands_in_the_place_of_the_wrong_record_and_both_stay_readable()
     {
         await using var yard = await Yard.OpenAsync();
-        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        yard.Now = yard.Now.AddDays(-12);
+        var piece = await yard.RegisterAsync(Seed.Shackle("HM-0001"));
+        yard.Now = yard.Now.AddDays(12);
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Initial));
         var wrong = (await yard.Inspections.SignedAsync(piece.Id, Cancel))[0];
         yard.Now = yard.Now.AddDays(3);
         var (draft, version) = await CorrectAsync(

@@ -399,7 +399,7 @@ public class HistoryTests
             return new(
                 Code.Parse<InspectionKind>(parts[0]),
                 Code.Parse<VerdictKind>(parts[1]),
-                DateTimeOffset.UnixEpoch,
+                default,
                 Guid.Parse(parts[4])
             )
             {

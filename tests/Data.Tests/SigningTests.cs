@@ -17,7 +17,9 @@ public class SigningTests
     public async Task A_trainees_inspection_counts_from_the_countersignature_dated_as_inspected()
     {
         await using var yard = await Yard.OpenAsync();
+        yard.Now = yard.Now.AddDays(-2);
         var piece = await yard.RegisterAsync(Seed.Shackle("HM-0001"));
+        yard.Now = yard.Now.AddDays(2);
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Initial);
         var offered = yard.Stamp("trainee");
         Yard.Must(await yard.Signing.OfferAsync(draft, new(version, new(2026, 3, 1)), offered, Cancel));
@@ -59,7 +61,7 @@ public class SigningTests
         await using var yard = await Yard.OpenAsync();
         await yard.RegisterAsync(Seed.Shackle("HM-0001"));
         var (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Initial);
-        Yard.Must(await yard.Signing.OfferAsync(draft, new(version, new(2026, 3, 1)), yard.Stamp("inspector"), Cancel));
+        Yard.Must(await yard.Signing.OfferAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel));
         Assert.Contains(
             "Nobody countersigns their own",
             (await yard.Signing.SignAsync(draft, new(version + 1, null), yard.Stamp("inspector"), Cancel)).Fault,

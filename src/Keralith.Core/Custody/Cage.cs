@@ -7,13 +7,13 @@ namespace Keralith.Core.Custody;
 /// <param name="State">The piece's state.</param>
 /// <param name="Open">Its open holds.</param>
 /// <param name="Inspections">Its signed inspections that count, oldest first.</param>
-/// <param name="RetaggedAt">When its identity was last proved and a new tag fitted; null: never.</param>
+/// <param name="Retagged">Where among the facts its identity was last proved and a new tag fitted; null: never.</param>
 /// <param name="OneMayDoBoth">Whether the site lets one person sign the clean inspection and close the hold.</param>
 public sealed record ReleaseFacts(
     PieceState State,
     IReadOnlyList<OpenHold> Open,
     IReadOnlyList<SignedInspection> Inspections,
-    DateTimeOffset? RetaggedAt,
+    FactOrder? Retagged,
     bool OneMayDoBoth
 )
 {
@@ -53,7 +53,7 @@ public static class Cage
             by,
             reason,
             facts.Inspections,
-            facts.RetaggedAt,
+            facts.Retagged,
             facts.OneMayDoBoth,
             facts.Movers
         );

@@ -38,21 +38,21 @@ public enum HoldCause
 
 /// <summary>Somebody changed a fact a piece is judged by.</summary>
 /// <param name="By">Who.</param>
-/// <param name="At">When.</param>
-public sealed record FactsMoved(Guid By, DateTimeOffset At);
+/// <param name="Order">Where that stands among the facts.</param>
+public sealed record FactsMoved(Guid By, FactOrder Order);
 
 /// <summary>An open hold, as the rules see it.</summary>
 /// <param name="Id">Its id.</param>
 /// <param name="Cause">Why.</param>
-/// <param name="PlacedAt">When.</param>
-public sealed record OpenHold(Guid Id, HoldCause Cause, DateTimeOffset PlacedAt);
+/// <param name="Order">Where it stands among the facts.</param>
+public sealed record OpenHold(Guid Id, HoldCause Cause, FactOrder Order);
 
 /// <summary>A signed inspection that counts, as the rules see it.</summary>
 /// <param name="Kind">Its kind.</param>
 /// <param name="Verdict">Its verdict.</param>
-/// <param name="SignedAt">From when it counts: when it was signed, or what it corrects was.</param>
+/// <param name="Order">Where it stands among the facts: where it was signed, or what it corrects was.</param>
 /// <param name="SignedBy">Who signed.</param>
-public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, DateTimeOffset SignedAt, Guid SignedBy)
+public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, FactOrder Order, Guid SignedBy)
 {
     /// <summary>Whether it stands in the place of a wrong record: it tells what was seen then, and closes no hold.</summary>
     public bool IsCorrection { get; init; }
@@ -175,7 +175,7 @@ public static class HoldRules
     /// <param name="closer">Who closes.</param>
     /// <param name="reason">Why it may go back into use.</param>
     /// <param name="inspections">The piece's signed inspections.</param>
-    /// <param name="retaggedAt">When the piece last had its identity proved and a new tag fitted; null: never.</param>
+    /// <param name="retagged">Where the piece last had its identity proved and a new tag fitted; null: never.</param>
     /// <param name="oneMayDoBoth">Whether the site allows one person to sign the clean inspection and close.</param>
     /// <param name="movers">Who changed facts the piece is judged by, and when.</param>
     public static Checked<OpenHold> MayClose(
@@ -183,24 +183,24 @@ public static class HoldRules
         Signer closer,
         string? reason,
         IEnumerable<SignedInspection> inspections,
-        DateTimeOffset? retaggedAt,
+        FactOrder? retagged,
         bool oneMayDoBoth,
         IReadOnlyCollection<FactsMoved>? movers = null
     )
     {
         if (string.IsNullOrWhiteSpace(reason))
             return new Refusal("Write why it may go back into use.");
-        if (movers?.Any(m => m.By == closer.Person && m.At >= hold.PlacedAt) == true)
+        if (movers?.Any(m => m.By == closer.Person && m.Order >= hold.Order) == true)
             return Refusal.Forbidden(
                 "You changed what this piece is judged by while it was held; another person must close this hold."
             );
         var clean = inspections
-            .Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.SignedAt > hold.PlacedAt)
+            .Where(i => i is { IsClean: true, IsFull: true, IsCorrection: false } && i.Order > hold.Order)
             .ToList();
         return hold.Cause switch
         {
             HoldCause.Doubt => OnDoubt(hold, closer, clean),
-            HoldCause.Marking => OnMarking(hold, closer, clean, retaggedAt),
+            HoldCause.Marking => OnMarking(hold, closer, clean, retagged),
             HoldCause.VerdictHold
             or HoldCause.VerdictRemove
             or HoldCause.Event
@@ -227,14 +227,14 @@ public static class HoldRules
         OpenHold hold,
         Signer closer,
         List<SignedInspection> clean,
-        DateTimeOffset? retaggedAt
+        FactOrder? retagged
     )
     {
         if (closer.Without(Right.Retag, "A qualified person closes a hold for a missing marking.") is { } no)
             return no;
-        if (retaggedAt is not { } tagged || tagged <= hold.PlacedAt)
+        if (retagged is not { } tagged || tagged <= hold.Order)
             return new Refusal("Prove its identity and fit a new tag first.");
-        return clean.Any(i => i.SignedAt > tagged)
+        return clean.Any(i => i.Order > tagged)
             ? hold
             : new Refusal(
                 "Inspect it again first: the new marking must be read in a clean inspection made after it was fitted."

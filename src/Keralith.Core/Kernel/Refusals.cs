@@ -13,6 +13,12 @@ public static class Refusals
 
     public static Refusal NoSuchPerson { get; } = Refusal.NotFound("There is no such person.");
 
+    /// <summary>An id that a form or a program brought belongs to another act, person, target or content.</summary>
+    public static Refusal IdOfAnother { get; } =
+        Refusal.Conflict(
+            "This was sent under an id that belongs to another record. Nothing of yours was saved, and nothing else was changed: look at it, then send it again."
+        );
+
     /// <summary>A paper named as evidence belongs to something else.</summary>
     public static Refusal PaperOfAnother { get; } = new("That paper is not attached to this piece.");
 

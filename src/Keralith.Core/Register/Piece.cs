@@ -44,6 +44,9 @@ public sealed record Piece
 
     public required string Peg { get; init; }
 
+    /// <summary>When it was registered; nothing is recorded of a day before.</summary>
+    public DateTimeOffset RegisteredAt { get; init; } = DateTimeOffset.MinValue;
+
     /// <summary>Where it hangs.</summary>
     public HangingPlace Place => new(Store, Peg);
 

@@ -437,12 +437,10 @@ public sealed class PieceEntryReader
 
     private DateOnly? Date(string name)
     {
-        if (Typed(name) is not { } typed)
-            return null;
-        if (DateOnly.TryParseExact(typed, "yyyy-MM-dd", out var date) && date.Year >= 1900)
-            return date;
-        Refuse(name, "Write the date as year-month-day, such as 2026-03-01.");
-        return null;
+        var day = DayReader.Read(Typed(name));
+        if (!day.Ok)
+            Refuse(name, day.Fault!);
+        return day.Ok ? day.Value : null;
     }
 
     private void Refuse(string field, string fault) =>

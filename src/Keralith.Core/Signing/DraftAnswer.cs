@@ -16,6 +16,9 @@ public sealed record DraftAnswer(
     DateTimeOffset SavedAt
 )
 {
+    /// <summary>Where it stands among the facts; one without a number says nothing of what came after anything.</summary>
+    public FactOrder Order { get; init; }
+
     /// <summary>What it was measured with; null where none was in hand, or nothing was measured.</summary>
     public Instrument? Instrument { get; init; }
 
@@ -75,7 +78,10 @@ public static class DraftCase
         Judge
             .MissingAnswers(new(site.Books, InspectionKind.Frequent, piece.GearAt(site), [], []))
             .Where(m => m.Criterion.IsAnswerChosen)
-            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Code.Of(Found.No)), null, by, at))
+            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Code.Of(Found.No)), null, by, at)
+            {
+                Order = FactOrder.Now,
+            })
             .ToList();
 
     private static Response AtBest(TagVerdict tag, Criterion criterion, Response response) =>

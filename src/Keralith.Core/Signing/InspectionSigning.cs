@@ -29,8 +29,8 @@ public sealed record SigningFacts
     /// <summary>Figures when new, as they stood from when the inspection counts.</summary>
     public required IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines { get; init; }
 
-    /// <summary>When the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
-    public DateTimeOffset? HeldAt { get; init; }
+    /// <summary>Where among the facts the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
+    public FactOrder? Held { get; init; }
 
     /// <summary>What the signer is authorised to sign for.</summary>
     public IReadOnlyList<Authorisation> Authorisations { get; init; } = [];
@@ -87,6 +87,8 @@ public sealed record SigningOutcome(
 public static class InspectionSigning
 {
     private static readonly Refusal InTheFuture = new("The day of the inspection lies in the future.");
+    private static readonly Refusal NoDay = new("Say on which day it was inspected.");
+
     private static readonly Refusal NotComplete = new(
         "The inspection is not complete: every question needs an answer before it can be signed."
     );
@@ -99,9 +101,9 @@ public static class InspectionSigning
 
         // What a trainee signed is dated as the trainee inspected it; it counts from the countersignature.
         if ((facts.OfferedBy is null ? read.InspectedOn : facts.OfferedFor) is not { } inspectedOn)
-            return new Refusal("Say on which day it was inspected.");
-        if (inspectedOn > by.Day)
-            return InTheFuture;
+            return NoDay;
+        if (RefusalOfDay(facts, inspectedOn, by) is { } notThen)
+            return notThen;
         if (facts.Corrects is { IsSuperseded: true })
             return Refusals.CorrectedAlready;
         var @case = facts.ToCase();
@@ -121,7 +123,7 @@ public static class InspectionSigning
             return new Refusal(uncorrected);
         if (
             signedAs.IsClean()
-            && Freshness.Refusal([.. facts.Given.Select(a => a.SavedAt)], facts.HeldAt, by.At) is { } stale
+            && Freshness.Refusal([.. facts.Given.Select(a => (a.SavedAt, a.Order))], facts.Held, by.At) is { } stale
         )
             return new Refusal(stale);
         var state = facts.Corrects is null
@@ -153,8 +155,10 @@ public static class InspectionSigning
             return forbidden;
         if (facts.OfferedBy is not null)
             return new Refusal("It waits for countersignature already.");
-        if (read.InspectedOn is not { } day || day > by.Day)
-            return InTheFuture;
+        if (read.InspectedOn is not { } day)
+            return NoDay;
+        if (RefusalOfDay(facts, day, by) is { } notThen)
+            return notThen;
         if (facts.Piece.State.IsRetired())
             return new Refusal("This piece is retired; nothing more can be recorded on it.");
         var @case = facts.ToCase();
@@ -212,6 +216,14 @@ public static class InspectionSigning
             && Authorisation.RefusalToSign(facts.Authorisations, facts.Piece.Gear.Family, by.Day) is { } unauthorised
             ? Refusal.Forbidden(unauthorised)
             : null;
+    }
+
+    /// <summary>Why it can't have been made on a day; null when it can.</summary>
+    private static Refusal? RefusalOfDay(SigningFacts facts, DateOnly day, Signer by)
+    {
+        if (day > by.Day)
+            return InTheFuture;
+        return facts.Site.RefusalBefore(facts.Piece.RegisteredAt, day);
     }
 
     /// <summary>Answers to parts or questions the piece no longer has: it was changed since.</summary>

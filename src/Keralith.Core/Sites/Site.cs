@@ -40,6 +40,16 @@ public sealed record Site(
     public DateOnly DayOf(DateTimeOffset moment) =>
         DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(moment, Zone).DateTime);
 
+    /// <summary>Why nothing can be recorded of a day; null when it can: no piece has a record here from before it was registered.</summary>
+    /// <param name="registered">When it was registered.</param>
+    /// <param name="day">The day.</param>
+    public Refusal? RefusalBefore(DateTimeOffset registered, DateOnly day) =>
+        registered != DateTimeOffset.MinValue && day < DayOf(registered)
+            ? new Refusal(
+                $"It was registered on {DayOf(registered):yyyy-MM-dd}: nothing is recorded of a day before. What was done elsewhere is taken over with its report."
+            )
+            : null;
+
     /// <summary>The time zone of an IANA name, such as <c>Europe/London</c>.</summary>
     public static Checked<TimeZoneInfo> ZoneOf(string? name)
     {

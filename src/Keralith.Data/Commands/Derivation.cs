@@ -135,10 +135,10 @@ internal static class Derivation
     private static NpgsqlBatchCommand InspectionsOf(Guid[] pieces) =>
         new NpgsqlBatchCommand(
             """
-            select piece_id, kind, verdict, counts_from, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by
+            select piece_id, kind, verdict, counts_seq, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by
             from standing_inspection
             where piece_id = any($1)
-            order by piece_id, counts_from, id
+            order by piece_id, counts_seq
             """
         ).Positional([pieces]);
 
@@ -148,7 +148,7 @@ internal static class Derivation
             new SignedInspection(
                 Code.Parse<InspectionKind>(r.Get<string>("kind")),
                 Code.Parse<VerdictKind>(r.Get<string>("verdict")),
-                r.Get<DateTimeOffset>("counts_from"),
+                new(r.Get<long>("counts_seq")),
                 r.Get<Guid>("signed_by")
             )
             {

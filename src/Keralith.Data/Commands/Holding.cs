@@ -77,44 +77,41 @@ internal static class Holding
         trip.All(
             new NpgsqlBatchCommand(
                 """
-                select by_person, at from fact_change where piece_id = $1
+                select by_person, seq from fact_change where piece_id = $1
                 union all
-                select set_by, set_at from baseline where piece_id = $1
+                select set_by, seq from baseline where piece_id = $1
                 """
             ).Positional(piece),
-            r => new FactsMoved(r.GetGuid(0), r.Get<DateTimeOffset>("at"))
+            r => new FactsMoved(r.GetGuid(0), new(r.GetInt64(1)))
         );
 
     /// <summary>A piece's open holds, as the rules of release see them.</summary>
     public static Asked<List<OpenHold>> OpenHolds(Trip trip, Guid piece) =>
-        trip.All(
-            new NpgsqlBatchCommand($"select h.id, h.cause, h.placed_at {Open}").Positional(piece),
-            r => new OpenHold(
-                r.Get<Guid>("id"),
-                Code.Parse<HoldCause>(r.Get<string>("cause")),
-                r.Get<DateTimeOffset>("placed_at")
-            )
-        );
+        trip.All(new NpgsqlBatchCommand($"select h.id, h.cause, h.seq {Open}").Positional(piece), r => new OpenHold(
+            r.Get<Guid>("id"),
+            Code.Parse<HoldCause>(r.Get<string>("cause")),
+            new(r.Get<long>("seq"))
+        ));
 
-    /// <summary>When the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
-    public static Asked<DateTimeOffset?> Newest(Trip trip, Guid piece) =>
+    /// <summary>Where among the facts the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
+    public static Asked<FactOrder?> Newest(Trip trip, Guid piece) =>
         trip.Ask(
             new NpgsqlBatchCommand(
                 $"""
-                select case when max(h.placed_at) is not null
-                  then greatest(max(h.placed_at), (select max(t.at) from retag t where t.piece_id = $1)) end as at
+                select case when max(h.seq) is not null
+                  then greatest(max(h.seq), (select max(t.seq) from retag t where t.piece_id = $1)) end as seq
                 {Open}
                 """
             ).Positional(piece),
-            r => r.ValueOrNull<DateTimeOffset>("at"),
+            r => r.ValueOrNull<long>("seq") is { } seq ? new FactOrder(seq) : (FactOrder?)null,
             rows => rows[0]
         );
 
-    /// <summary>When its identity was last proved and a new tag fitted; null: never.</summary>
-    public static Asked<DateTimeOffset?> Retagged(Trip trip, Guid piece) =>
+    /// <summary>Where among the facts its identity was last proved and a new tag fitted; null: never.</summary>
+    public static Asked<FactOrder?> Retagged(Trip trip, Guid piece) =>
         trip.Ask(
-            new NpgsqlBatchCommand("select max(at) as at from retag where piece_id = $1").Positional(piece),
-            r => r.ValueOrNull<DateTimeOffset>("at"),
+            new NpgsqlBatchCommand("select max(seq) as seq from retag where piece_id = $1").Positional(piece),
+            r => r.ValueOrNull<long>("seq") is { } seq ? new FactOrder(seq) : (FactOrder?)null,
             rows => rows[0]
         );
 }

@@ -1,3 +1,4 @@
+using System.Runtime.CompilerServices;
 using Keralith.Core.Custody;
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
@@ -28,7 +29,8 @@ internal sealed class Session
         Cancel = cancel;
     }
 
-    public Stamp Stamp { get; }
+    /// <summary>Who acts and when; dated by the database where the command asks for that.</summary>
+    public Stamp Stamp { get; private set; }
 
     public CancellationToken Cancel { get; }
 
@@ -54,30 +56,41 @@ internal sealed class Session
         Database database,
         Stamp stamp,
         Func<Session, Task<Refusal?>> work,
-        CancellationToken cancel
-    ) => RunAsync(database, stamp, "pg_advisory_xact_lock_shared", work, cancel);
+        CancellationToken cancel,
+        [CallerFilePath] string store = "",
+        [CallerMemberName] string act = ""
+    ) => RunAsync(database, stamp, "pg_advisory_xact_lock_shared", work, ActOf(store, act), cancel);
 
     /// <summary>Carries out a change of how the site works, with no other command under way.</summary>
     public static Task<Checked<Recorded>> RunAloneAsync(
         Database database,
         Stamp stamp,
         Func<Session, Task<Refusal?>> work,
-        CancellationToken cancel
-    ) => RunAsync(database, stamp, "pg_advisory_xact_lock", work, cancel);
+        CancellationToken cancel,
+        [CallerFilePath] string store = "",
+        [CallerMemberName] string act = ""
+    ) => RunAsync(database, stamp, "pg_advisory_xact_lock", work, ActOf(store, act), cancel);
+
+    /// <summary>An act is named by the store and the member that carries it out.</summary>
+    private static string ActOf(string store, string act) => $"{Path.GetFileNameWithoutExtension(store)}.{act}";
 
     private static async Task<Checked<Recorded>> RunAsync(
         Database database,
         Stamp stamp,
         string siteLock,
         Func<Session, Task<Refusal?>> work,
+        string act,
         CancellationToken cancel
     )
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
         var session = new Session(transaction, stamp, cancel);
-        if (!await session.BeginAsync(siteLock).ConfigureAwait(false))
-            return new Recorded(Repeated: true);
+        var begun = await session.BeginAsync(siteLock, act).ConfigureAwait(false);
+        if (!begun.Ok)
+            return begun.Refusal!;
+        if (begun.Value.Repeated)
+            return begun.Value;
         if (await work(session).ConfigureAwait(false) is { } refusal)
             return refusal;
         await transaction.CommitAsync(cancel).ConfigureAwait(false);
@@ -85,21 +98,46 @@ internal sealed class Session
     }
 
     /// <summary>Takes the site's lock and the submission's id, and reads the site behind the lock, in one trip.</summary>
-    /// <returns>False where this submission was recorded before.</returns>
-    private async Task<bool> BeginAsync(string siteLock)
+    /// <returns>Whether this submission was recorded before; a refusal where its id belongs to something else.</returns>
+    private async Task<Checked<Recorded>> BeginAsync(string siteLock, string act)
     {
         var trip = new Trip();
         trip.All(new NpgsqlBatchCommand($"select 1 from {siteLock}($1)").Positional(SiteLock), r => r.GetInt32(0));
         var first = trip.All(
             new NpgsqlBatchCommand(
-                "insert into submission (id, at) values ($1, $2) on conflict do nothing returning 1"
-            ).Positional(Stamp.Submission, Stamp.At),
+                """
+                insert into submission (id, at, act, person_id, content) values ($1, $2, $3, $4, $5)
+                on conflict do nothing
+                returning 1
+                """
+            ).Positional(Stamp.Submission, Stamp.At, act, Stamp.Actor.Id, Stamp.Content),
             r => r.GetInt32(0)
+        );
+        var mine = trip.Ask(
+            new NpgsqlBatchCommand(
+                """
+                select act = $2 and person_id = $3 and content is not distinct from $4::bytea as same, clock_timestamp() as now,
+                  exists (select from draft where id = $1) as drafted
+                from submission
+                where id = $1
+                """
+            ).Positional(Stamp.Submission, act, Stamp.Actor.Id, Stamp.Content),
+            r =>
+                (
+                    Same: r.ValueOrNull<bool>("same") == true,
+                    Drafted: r.Get<bool>("drafted"),
+                    Now: r.Get<DateTimeOffset>("now")
+                ),
+            rows => rows[0]
         );
         var site = SiteStore.Site(trip);
         await AskAsync(trip).ConfigureAwait(false);
         _site = site.Value;
-        return first.Value.Count > 0;
+        if (Stamp.ByDatabase)
+            Stamp = Stamp with { At = mine.Value.Now };
+        return mine.Value.Drafted || (first.Value.Count == 0 && !mine.Value.Same)
+            ? Refusals.IdOfAnother
+            : new Recorded(Repeated: first.Value.Count == 0);
     }
 
     /// <summary>A command of this transaction.</summary>

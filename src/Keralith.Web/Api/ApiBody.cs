@@ -1,4 +1,5 @@
 using Keralith.Core.Formats;
+using Keralith.Web.Security;
 
 namespace Keralith.Web.Api;
 
@@ -21,7 +22,9 @@ internal static class ApiBody
                 return await TooLargeAsync(context);
         }
 
-        return body.GetBuffer().AsMemory(0, (int)body.Length);
+        var read = body.GetBuffer().AsMemory(0, (int)body.Length);
+        Sent.Keep(context, read);
+        return read;
     }
 
     public static Task RefuseAsync(HttpContext context, int status, IReadOnlyList<Fault> faults)

@@ -212,7 +212,9 @@ internal static class PiecesApi
         context
             .RequestServices.GetRequiredService<Here>()
             .Stamp(
-                Guid.TryParse(context.Request.Headers["Idempotency-Key"], out var key) ? key : Guid.CreateVersion7()
+                context.Request.Headers["Idempotency-Key"].ToString() is { Length: > 0 } key
+                    ? Sent.IdOf(key, context.User.Actor()!.Username)
+                    : Guid.CreateVersion7()
             );
 
     private static Utf8JsonWriter Json(HttpContext context)

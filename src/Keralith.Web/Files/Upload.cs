@@ -28,13 +28,9 @@ internal static class Upload
             return new Refusal("Choose what it is.");
         if (string.IsNullOrWhiteSpace(title))
             return new Refusal("Write its name or number.");
-        DateOnly? day = null;
-        if (!string.IsNullOrWhiteSpace(dated))
-        {
-            if (!DateOnly.TryParseExact(dated.Trim(), "yyyy-MM-dd", out var on))
-                return new Refusal("Write the date as year-month-day, such as 2026-03-01.");
-            day = on;
-        }
+        var day = DayReader.Read(dated);
+        if (!day.Ok)
+            return day.Refusal!;
 
         if (file.Length > Received.MostBytes)
             return new Refusal(
@@ -42,6 +38,6 @@ internal static class Upload
             );
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, cancel);
-        return await Received.ReadAsync(known, title.Trim(), day, bytes.ToArray(), cancel);
+        return await Received.ReadAsync(known, title.Trim(), day.Value, bytes.ToArray(), cancel);
     }
 }

@@ -30,8 +30,26 @@ public abstract class YardPage(Here here) : PageModel
             RefusalKind.Invalid or RefusalKind.NotFound => StatusCodes.Status422UnprocessableEntity,
         };
         Refused = result.Fault;
+
+        // What is sent next is another submission, though all that was typed is still there.
+        Submission = Guid.CreateVersion7();
+        ModelState.Remove(nameof(Submission));
         await loadAgain();
         return Page();
+    }
+
+    /// <summary>Reads a day of the form; one that can't be read is refused with the name of its field.</summary>
+    /// <param name="typed">What was typed.</param>
+    /// <param name="field">The field's name, as the page says it.</param>
+    /// <param name="day">The day; null where nothing was typed.</param>
+    /// <returns>False where it can't be read.</returns>
+    protected bool IsDay(string? typed, string field, out DateOnly? day)
+    {
+        var read = DayReader.Read(typed);
+        day = read.Ok ? read.Value : null;
+        if (!read.Ok)
+            Refuse($"{field}: {read.Fault}");
+        return read.Ok;
     }
 
     protected void Refuse(string words)

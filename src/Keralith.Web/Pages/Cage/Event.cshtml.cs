@@ -27,12 +27,12 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
         Happened = Here.Today;
     }
 
-    public async Task<IActionResult> OnPostAsync(string? marks, string? kind, DateOnly? happened, string? what)
+    public async Task<IActionResult> OnPostAsync(string? marks, string? kind, string? happened, string? what)
     {
         (Marks, Kind, Happened, What) = (
             marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty,
             kind,
-            happened ?? Here.Today,
+            Here.Today,
             what ?? string.Empty
         );
         var (found, unknown) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
@@ -40,6 +40,12 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
             .Where(k => Code.Of(k) == kind)
             .Select(k => (GearEventKind?)k)
             .FirstOrDefault();
+        if (IsDay(happened, "When", out var day) && day is { } on)
+            Happened = on;
+        else if (Refused is null)
+            Refuse("When did it happen? Write the day.");
+        if (Refused is not null)
+            return Page();
         if (chosen is null)
             Refuse("Choose what happened.");
         else if (unknown.Count > 0)

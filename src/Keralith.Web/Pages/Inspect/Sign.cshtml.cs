@@ -56,25 +56,27 @@ public sealed class SignModel(
     public async Task<IActionResult> OnPostAsync(
         Guid id,
         int version,
-        DateOnly? inspectedOn,
+        string? inspectedOn,
         string? password,
         string? verdict,
         string? reason,
         string? instrumentReason,
-        DateOnly? nextBy
+        string? nextBy
     )
     {
         if (!Here.May(Right.SignInspection))
             return Forbid();
         Typed = new(Code.Find<VerdictKind>(verdict), Short(reason), Short(instrumentReason));
+        if (!IsDay(inspectedOn, "Inspected on", out var day) || !IsDay(nextBy, "Inspect again by", out var next))
+            return await LoadAsync(id) ? Page() : NotFound();
         return await SignedAsync(
             id,
             password,
             () =>
                 signing.SignAsync(
                     id,
-                    new(version, inspectedOn ?? Here.Today) { With = Typed, NextBy = nextBy },
-                    Here.Stamp(id),
+                    new(version, day) { With = Typed, NextBy = next },
+                    Here.Stamp(Submission),
                     Cancel
                 ),
             $"/inspection/{id}"
@@ -82,13 +84,17 @@ public sealed class SignModel(
     }
 
     /// <summary>A trainee signs for countersignature.</summary>
-    public Task<IActionResult> OnPostOfferAsync(Guid id, int version, DateOnly? inspectedOn, string? password) =>
-        SignedAsync(
+    public async Task<IActionResult> OnPostOfferAsync(Guid id, int version, string? inspectedOn, string? password)
+    {
+        if (!IsDay(inspectedOn, "Inspected on", out var day))
+            return await LoadAsync(id) ? Page() : NotFound();
+        return await SignedAsync(
             id,
             password,
-            () => signing.OfferAsync(id, new(version, inspectedOn ?? Here.Today), Here.Stamp(Submission), Cancel),
+            () => signing.OfferAsync(id, new(version, day), Here.Stamp(Submission), Cancel),
             "/drafts"
         );
+    }
 
     /// <summary>The countersigner hands it back.</summary>
     public async Task<IActionResult> OnPostHandBackAsync(Guid id, int version, string? remark)

@@ -129,7 +129,7 @@ public sealed class Walk
             piece,
             await here.SiteAsync(cancel),
             await inspections.AnswersAsync(id, cancel),
-            await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.SeenAt),
+            await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.Seen),
             await inspections.SignedAsync(piece.Id, cancel)
         )
         {

@@ -61,8 +61,14 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
     }
 
     /// <summary>Hands out in one press all the gear of the plan.</summary>
-    public async Task<IActionResult> OnPostIssueAsync(Guid id, int version, string? holder, DateOnly? back) =>
-        Here.May(Right.Issue) ? await StepAsync(id, version, new HandOutLift(Short(holder), back)) : Forbid();
+    public async Task<IActionResult> OnPostIssueAsync(Guid id, int version, string? holder, string? back)
+    {
+        if (!Here.May(Right.Issue))
+            return Forbid();
+        if (IsDay(back, "Wanted back", out var day))
+            return await StepAsync(id, version, new HandOutLift(Short(holder), day));
+        return await LoadAsync(id) ? Page() : NotFound();
+    }
 
     public Task<IActionResult> OnPostTrialAsync(
         Guid id,

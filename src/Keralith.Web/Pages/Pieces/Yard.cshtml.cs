@@ -30,8 +30,19 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
     public Task<IActionResult> OnPostMoveAsync(string mark, int store, string? peg) =>
         DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
 
-    public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, DateOnly? back) =>
-        DoAsync(mark, stamp => issues.IssueAsync(Piece.Id, Short(holder), Short(job), back, stamp, Cancel));
+    public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, string? back) =>
+        DoAsync(mark, async stamp =>
+            DayReader.Read(back) is { Ok: false } unread
+                ? unread.Refusal!
+                : await issues.IssueAsync(
+                    Piece.Id,
+                    Short(holder),
+                    Short(job),
+                    DayReader.Read(back).Value,
+                    stamp,
+                    Cancel
+                )
+        );
 
     public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) =>
         DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));

@@ -58,7 +58,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         int version,
         string? lines,
         int? months,
-        DateOnly? first,
+        string? first,
         int? overlap,
         bool enforced,
         string? reason
@@ -67,10 +67,16 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         if (!Here.May(Core.People.Right.SetSeasons))
             return Forbid();
         Lines = lines;
+        if (!IsDay(first, "First day", out var from))
+        {
+            await LoadAsync();
+            return Page();
+        }
+
         var scheme = SeasonSchemeReader.Read(
             lines ?? string.Empty,
             months,
-            first,
+            from,
             overlap,
             enforced,
             SeasonSwatch.Paints.Keys.ToList()

@@ -21,15 +21,21 @@ public sealed class InstrumentsModel(Here here, InstrumentStore instruments) : Y
         return Redirect("/instruments");
     }
 
-    public async Task<IActionResult> OnPostEnterAsync(string? name, string? uncertainty, DateOnly? due)
+    public async Task<IActionResult> OnPostEnterAsync(string? name, string? uncertainty, string? due)
     {
         if (!Here.May(Right.KeepInstruments))
             return Forbid();
+        if (!IsDay(due, "Calibrated to", out var until))
+        {
+            await LoadAsync();
+            return Page();
+        }
+
         return await AfterAsync(
             await instruments.EnterAsync(
                 name ?? string.Empty,
                 uncertainty ?? string.Empty,
-                due,
+                until,
                 Here.Stamp(Submission),
                 Cancel
             ),

@@ -14,11 +14,11 @@ public sealed class PeopleModel(Here here, PeopleStore people) : YardPage(here)
 
     public Task OnGetAsync() => LoadAsync();
 
-    public async Task<IActionResult> OnPostAsync(Guid person, string? group, DateOnly? until)
+    public async Task<IActionResult> OnPostAsync(Guid person, string? group, string? until)
     {
         if (!Here.May(Right.Authorise))
             return Forbid();
-        if (Code.Find<FamilyGroup>(group) is { } chosen && until is { } day)
+        if (Code.Find<FamilyGroup>(group) is { } chosen && IsDay(until, "Until", out var on) && on is { } day)
         {
             return await AfterAsync(
                 await people.AuthoriseAsync(person, new(chosen, day), Here.Stamp(Submission), Cancel),
@@ -27,7 +27,8 @@ public sealed class PeopleModel(Here here, PeopleStore people) : YardPage(here)
             );
         }
 
-        Refuse("Choose the group, and the day as year-month-day.");
+        if (Refused is null)
+            Refuse("Choose the group, and the day as year-month-day.");
         await LoadAsync();
         return Page();
     }
