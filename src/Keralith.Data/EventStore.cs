@@ -50,7 +50,7 @@ public sealed class EventStore(Database database)
     public Task<Checked<Recorded>> RecordAsync(
         IReadOnlyCollection<Guid> pieces,
         GearEventKind kind,
-        DateOnly happened,
+        DateOnly? happened,
         string what,
         Stamp stamp,
         CancellationToken cancel

@@ -216,7 +216,7 @@ public static class WebHost
         }
     }
 
-    private sealed class DatabaseHealth(Database database, TimeProvider time) : IHealthCheck
+    private sealed class DatabaseHealth(Database database) : IHealthCheck
     {
         public async Task<HealthCheckResult> CheckHealthAsync(
             HealthCheckContext context,
@@ -225,9 +225,7 @@ public static class WebHost
         {
             try
             {
-                // A clock that a test turns is no machine's.
-                var now = time == TimeProvider.System ? time.GetUtcNow() : DateTimeOffset.UtcNow;
-                var fault = await database.FaultAsync(now, cancellationToken);
+                var fault = await database.FaultAsync(TimeProvider.System.GetUtcNow(), cancellationToken);
                 return fault is null ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy(fault);
             }
             catch (NpgsqlException e)

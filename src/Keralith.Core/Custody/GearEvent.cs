@@ -97,7 +97,7 @@ public static class GearEvents
     public static Checked<PieceOutcome> Record(
         Guid id,
         GearEventKind kind,
-        DateOnly happened,
+        DateOnly? happened,
         string? what,
         string mark,
         PieceState state,
@@ -106,7 +106,9 @@ public static class GearEvents
     {
         if (by.Without(Right.Hold) is { } forbidden)
             return forbidden;
-        if (happened > by.Day)
+        if (happened is not { } day)
+            return new Refusal("When did it happen? Write the day.");
+        if (day > by.Day)
             return new Refusal("The day it happened lies in the future.");
         if (string.IsNullOrWhiteSpace(what))
             return new Refusal("Write what happened, where, and who saw it.");
@@ -115,8 +117,8 @@ public static class GearEvents
         var told = what.Trim();
         var held = Cage.On(
             state,
-            new NewHold(HoldCause.Event, $"{Name(kind)} on {happened:yyyy-MM-dd}: {told}"),
-            new GearEventRecorded(id, Code.Of(kind), happened, told)
+            new NewHold(HoldCause.Event, $"{Name(kind)} on {day:yyyy-MM-dd}: {told}"),
+            new GearEventRecorded(id, Code.Of(kind), day, told)
         );
         return held.Ok ? held : held.Refusal! with { Words = $"{mark}: {held.Fault}" };
     }

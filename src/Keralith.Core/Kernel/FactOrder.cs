@@ -8,7 +8,7 @@ namespace Keralith.Core.Kernel;
 public readonly record struct FactOrder(long Number) : IComparable<FactOrder>
 {
     /// <summary>After every fact recorded so far: what is being recorded now.</summary>
-    public static FactOrder Now { get; } = new(long.MaxValue);
+    public static FactOrder Latest { get; } = new(long.MaxValue);
 
     public int CompareTo(FactOrder other) => Number.CompareTo(other.Number);
 

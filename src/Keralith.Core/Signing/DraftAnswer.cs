@@ -80,7 +80,7 @@ public static class DraftCase
             .Where(m => m.Criterion.IsAnswerChosen)
             .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Code.Of(Found.No)), null, by, at)
             {
-                Order = FactOrder.Now,
+                Order = FactOrder.Latest,
             })
             .ToList();
 

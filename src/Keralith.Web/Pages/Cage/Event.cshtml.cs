@@ -40,12 +40,9 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
             .Where(k => Code.Of(k) == kind)
             .Select(k => (GearEventKind?)k)
             .FirstOrDefault();
-        if (IsDay(happened, "When", out var day) && day is { } on)
-            Happened = on;
-        else if (Refused is null)
-            Refuse("When did it happen? Write the day.");
-        if (Refused is not null)
+        if (!IsDay(happened, "When", out var day))
             return Page();
+        Happened = day ?? Happened;
         if (chosen is null)
             Refuse("Choose what happened.");
         else if (unknown.Count > 0)
@@ -58,7 +55,7 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
             await events.RecordAsync(
                 found.Select(p => p.Id).ToList(),
                 chosen!.Value,
-                Happened,
+                day,
                 What,
                 Here.Stamp(Submission),
                 Cancel
