@@ -112,7 +112,7 @@ public sealed class CustodyStore(Database database)
                 await session.HoldAsync(row.Id, held.Value.Hold!, stamp.Submission).ConfigureAwait(false);
                 if (photo is not null)
                     await FileStore.AttachToHoldAsync(session, row, stamp.Submission, photo).ConfigureAwait(false);
-                await session.DeriveAsync(row, held.Value.State).ConfigureAwait(false);
+                await session.StopAsync(row, held.Value.State).ConfigureAwait(false);
                 await session.LedgerAsync(held.Value.Record, row.Mark).ConfigureAwait(false);
                 return null;
             },

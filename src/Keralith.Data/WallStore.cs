@@ -80,8 +80,8 @@ public sealed class WallStore(Database database)
                 .ConfigureAwait(false);
             foreach (var (piece, make) in samples)
                 _makes[(make, site.Version)] = new(
-                    piece.TagAt(site).AgainstUse.ToList(),
-                    site.Policies.Against(piece.Gear).ToList()
+                    piece.Unreadable is null ? piece.TagAt(site).AgainstUse.ToList() : ["Its record can't be read."],
+                    piece.Unreadable is null ? site.Policies.Against(piece.Gear).ToList() : []
                 );
         }
 
@@ -108,7 +108,8 @@ public sealed class WallStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 $"""
-                select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make
+                select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
+                  p.details @? '$.* ? (@.type() != "string")' as unreadable
                 from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
                 """
             ).Positional(store, Most),
@@ -119,7 +120,7 @@ public sealed class WallStore(Database database)
 
     private static WallRow From(NpgsqlDataReader r, Site site, DateOnly today)
     {
-        var family = GearFamilies.Find(r.GetString(5))!;
+        var family = GearFamilies.Find(r.GetString(5)) ?? GearFamilies.Unknown(r.GetString(5));
         var season = Day(15);
         return new()
         {
@@ -151,6 +152,7 @@ public sealed class WallStore(Database database)
                 CalibrationDue = Day(16),
                 IsEmptyLot = !r.IsDBNull(17) && r.GetInt32(17) == 0,
                 ForLifting = !family.NotForLifting,
+                Unreadable = r.GetBoolean(20) ? "look at the piece." : null,
             },
         };
 

@@ -31,6 +31,9 @@ public sealed record UseFacts
     /// <summary>Whether it is made for lifting at all; tie-downs and binders are not.</summary>
     public bool ForLifting { get; init; } = true;
 
+    /// <summary>Why its record can't be read in full; null: it can.</summary>
+    public string? Unreadable { get; init; }
+
     /// <summary>Whether the site wants the season's colour on it and it does not carry it.</summary>
     public bool LacksSeasonColour { get; init; }
 
@@ -74,6 +77,8 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 throw new InvalidOperationException($"No such state: {facts.State}.");
         }
 
+        if (facts.Unreadable is { } why)
+            reasons.Add($"Its record can't be read in full: {why}");
         if (facts.IsEmptyLot)
             reasons.Add("The lot is empty.");
         if (!facts.ForLifting)

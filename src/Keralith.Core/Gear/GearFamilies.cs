@@ -3,6 +3,23 @@ namespace Keralith.Core.Gear;
 /// <summary>The families the product knows.</summary>
 public static class GearFamilies
 {
+    /// <summary>A family that records name and this version does not know: never for lifting, nothing is asked of it.</summary>
+    /// <param name="code">As the records name it.</param>
+    public static GearFamily Unknown(string code) =>
+        new()
+        {
+            Code = code,
+            Name = $"{code} (not known here)",
+            Standard = string.Empty,
+            Group = FamilyGroup.Site,
+            Kind = GearKind.Restraint,
+            Asks = [],
+            Requires = [],
+            Parts = [],
+            TagEntries = [],
+            NotForLifting = true,
+        };
+
     /// <summary>All families, in the order of the standards.</summary>
     public static IReadOnlyList<GearFamily> All { get; } =
     [

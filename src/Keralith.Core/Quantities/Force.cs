@@ -11,13 +11,19 @@ public enum ForceUnit
 /// <summary>A force, held exactly in decimal newtons (1 lbf = 4.4482216152605 N exactly).</summary>
 public readonly record struct Force
 {
-    private const decimal NewtonsPerPoundForce = 4.4482216152605m;
+    internal const decimal NewtonsPerPoundForce = 4.4482216152605m;
 
-    private Force(decimal newtons, ForceUnit unit)
+    private const decimal Most = 1_000_000_000m;
+
+    private Force(decimal newtons, ForceUnit unit, int denominator)
     {
         Newtons = newtons;
         Unit = unit;
+        Denominator = (ushort)denominator;
     }
+
+    /// <summary>The denominator of the fraction it was written as, where decimals do not hold it; else 0 or 1.</summary>
+    internal ushort Denominator { get; }
 
     /// <summary>The force in newtons.</summary>
     public decimal Newtons { get; }
@@ -36,12 +42,15 @@ public readonly record struct Force
         var split = QuantityText.Split(text, Example);
         if (!split.Ok)
             return new Refusal(split.Fault!);
-        var (number, unit) = split.Value;
+        var figure = split.Value;
+        var unit = figure.Unit;
+        if (Math.Abs(figure.Number) > Most)
+            return new Refusal($"\"{text!.Trim()}\" is more than anything pulls; check the figure and its unit");
         return unit switch
         {
-            "N" => new Force(number, ForceUnit.Newton),
-            "kN" => new Force(number * 1000, ForceUnit.Kilonewton),
-            "lbf" => new Force(number * NewtonsPerPoundForce, ForceUnit.PoundForce),
+            "N" => new Force(figure.In(1), ForceUnit.Newton, figure.Denominator),
+            "kN" => new Force(figure.In(1000), ForceUnit.Kilonewton, figure.Denominator),
+            "lbf" => new Force(figure.In(NewtonsPerPoundForce), ForceUnit.PoundForce, figure.Denominator),
             _ => new Refusal(
                 unit.Length == 0
                     ? $"\"{text!.Trim()}\" has no unit; write {text.Trim()} N or {text.Trim()} lbf"

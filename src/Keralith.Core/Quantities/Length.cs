@@ -22,11 +22,15 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     /// <summary>Lengths of gear and readings stay below a hundred kilometres; anything larger is a slip of the hand.</summary>
     private const decimal Most = 100_000_000m;
 
-    private Length(decimal millimetres, LengthUnit unit)
+    private Length(decimal millimetres, LengthUnit unit, int denominator = 1)
     {
         Millimetres = millimetres;
         Unit = unit;
+        Denominator = (ushort)denominator;
     }
+
+    /// <summary>The denominator of the fraction it was written as, where decimals do not hold it; else 0 or 1.</summary>
+    internal ushort Denominator { get; }
 
     /// <summary>The length in millimetres.</summary>
     public decimal Millimetres { get; }
@@ -48,7 +52,7 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     public static Length FromInches(decimal inches) => new(inches * MillimetresPerInch, LengthUnit.Inch);
 
     /// <summary>The same length as if written in another unit.</summary>
-    public Length In(LengthUnit unit) => new(Millimetres, unit);
+    public Length In(LengthUnit unit) => new(Millimetres, unit, unit == Unit ? Denominator : 1);
 
     /// <summary>Reads a length such as <c>3/8 in</c>, <c>1 1/4"</c>, <c>5 ft 3 in</c> or <c>9.5 mm</c>.</summary>
     public static Checked<Length> Read(string? text)
@@ -57,10 +61,11 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
         var split = QuantityText.Split(text, Example);
         if (!split.Ok)
             return new Refusal(split.Fault!);
-        var (number, unit) = split.Value;
+        var figure = split.Value;
+        var unit = figure.Unit;
         var scale = Scale(unit);
-        if (scale is null && FeetAndInches(number, unit) is { } inches)
-            return FromInches(inches);
+        if (scale is null && FeetAndInches(figure) is { } both)
+            return both;
         if (scale is not { } known)
         {
             return new Refusal(
@@ -70,9 +75,9 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
             );
         }
 
-        return Math.Abs(number) * known.PerUnit > Most
+        return Math.Abs(figure.Number) * known.PerUnit > Most
             ? new Refusal($"\"{text!.Trim()}\" is longer than anything measured here; check the figure and its unit")
-            : new Length(number * known.PerUnit, known.Unit);
+            : new Length(figure.In(known.PerUnit), known.Unit, figure.Denominator);
     }
 
     /// <summary>Reads a length.</summary>
@@ -108,19 +113,22 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     /// <summary>The exact length in the unit it was written in; inches as common fractions where they are.</summary>
     public override string ToString() => QuantityFormat.Exact(this);
 
-    private static decimal? FeetAndInches(decimal feet, string rest)
+    private static Length? FeetAndInches(WrittenFigure feet)
     {
+        var rest = feet.Unit;
         var mark =
             rest.StartsWith("ft", StringComparison.OrdinalIgnoreCase) ? 2
             : rest.StartsWith('\'') ? 1
             : 0;
-        if (mark == 0)
+        if (mark == 0 || feet.Denominator != 1)
             return null;
-        var inches = QuantityText.Split(rest[mark..].TrimStart(' ', '-'), "3 in");
-        return
-            inches.Ok && inches.Value.Number is >= 0 and < 12 && Scale(inches.Value.Unit) is { Unit: LengthUnit.Inch }
-            ? (feet * 12) + (feet < 0 ? -inches.Value.Number : inches.Value.Number)
-            : null;
+        var split = QuantityText.Split(rest[mark..].TrimStart(' ', '-'), "3 in");
+        if (!split.Ok || split.Value.Number is < 0 or >= 12 || Scale(split.Value.Unit) is not { Unit: LengthUnit.Inch })
+            return null;
+        var inches = split.Value;
+        var over = inches.Numerator * (feet.Numerator < 0 ? -1 : 1);
+        var all = inches with { Numerator = (feet.Numerator * 12 * inches.Denominator) + over };
+        return new(all.In(MillimetresPerInch), LengthUnit.Inch, all.Denominator);
     }
 
     private static (decimal PerUnit, LengthUnit Unit)? Scale(string unit) =>

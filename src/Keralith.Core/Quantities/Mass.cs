@@ -21,11 +21,15 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
 
     private const decimal Most = 1_000_000_000m;
 
-    private Mass(decimal kilograms, MassUnit unit)
+    private Mass(decimal kilograms, MassUnit unit, int denominator = 1)
     {
         Kilograms = kilograms;
         Unit = unit;
+        Denominator = (ushort)denominator;
     }
+
+    /// <summary>The denominator of the fraction it was written as, where decimals do not hold it; else 0 or 1.</summary>
+    internal ushort Denominator { get; }
 
     /// <summary>The mass in kilograms.</summary>
     public decimal Kilograms { get; }
@@ -41,7 +45,7 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
     public static Mass FromPounds(decimal pounds) => new(pounds * KilogramsPerPound, MassUnit.Pound);
 
     /// <summary>The same mass as if written in another unit.</summary>
-    public Mass In(MassUnit unit) => new(Kilograms, unit);
+    public Mass In(MassUnit unit) => new(Kilograms, unit, unit == Unit ? Denominator : 1);
 
     /// <summary>
     /// Reads a mass such as <c>8000 lb</c>, <c>3.5 t</c> (tonne), <c>2 short ton</c> (2000 lb each) or <c>1200 kg</c>.
@@ -52,7 +56,8 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
         var split = QuantityText.Split(text, Example);
         if (!split.Ok)
             return new Refusal(split.Fault!);
-        var (number, unit) = split.Value;
+        var figure = split.Value;
+        var unit = figure.Unit;
         if (Scale(unit) is not { } known)
         {
             return new Refusal(
@@ -63,9 +68,9 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
             );
         }
 
-        return Math.Abs(number) * known.PerUnit > Most
+        return Math.Abs(figure.Number) * known.PerUnit > Most
             ? new Refusal($"\"{text!.Trim()}\" is heavier than anything lifted; check the figure and its unit")
-            : new Mass(number * known.PerUnit, known.Unit);
+            : new Mass(figure.In(known.PerUnit), known.Unit, figure.Denominator);
     }
 
     /// <summary>Reads a mass.</summary>

@@ -7,32 +7,50 @@ public static class QuantityFormat
     public static string Exact(Length length) =>
         length.Unit switch
         {
-            LengthUnit.Millimetre => $"{QuantityText.Number(length.Millimetres)} mm",
-            LengthUnit.Centimetre => $"{QuantityText.Number(length.Millimetres / 10)} cm",
-            LengthUnit.Metre => $"{QuantityText.Number(length.Millimetres / 1000)} m",
-            LengthUnit.Inch => $"{InchFraction(length.Inches)} in",
-            LengthUnit.Foot => $"{InchFraction(length.Inches / 12)} ft",
+            LengthUnit.Millimetre => $"{Text(length, 1)} mm",
+            LengthUnit.Centimetre => $"{Text(length, 10)} cm",
+            LengthUnit.Metre => $"{Text(length, 1000)} m",
+            LengthUnit.Inch => $"{Inches(length, 1)} in",
+            LengthUnit.Foot => $"{Inches(length, 12)} ft",
         };
 
     /// <summary>The exact mass in its own unit.</summary>
     public static string Exact(Mass mass) =>
         mass.Unit switch
         {
-            MassUnit.Kilogram => $"{QuantityText.Number(mass.Kilograms)} kg",
-            MassUnit.Gram => $"{QuantityText.Number(mass.Kilograms * 1000)} g",
-            MassUnit.Tonne => $"{QuantityText.Number(mass.Kilograms / 1000)} t",
-            MassUnit.Pound => $"{QuantityText.Number(mass.Pounds)} lb",
-            MassUnit.ShortTon => $"{QuantityText.Number(mass.Pounds / 2000)} short ton",
+            MassUnit.Kilogram => $"{Text(mass, 1)} kg",
+            MassUnit.Gram => $"{Text(mass, 0.001m)} g",
+            MassUnit.Tonne => $"{Text(mass, 1000)} t",
+            MassUnit.Pound => $"{Text(mass, Mass.KilogramsPerPound)} lb",
+            MassUnit.ShortTon => $"{Text(mass, 2000 * Mass.KilogramsPerPound)} short ton",
         };
 
     /// <summary>The exact force in its own unit.</summary>
     public static string Exact(Force force) =>
         force.Unit switch
         {
-            ForceUnit.Newton => $"{QuantityText.Number(force.Newtons)} N",
-            ForceUnit.Kilonewton => $"{QuantityText.Number(force.Newtons / 1000)} kN",
-            ForceUnit.PoundForce => $"{QuantityText.Number(force.Newtons / 4.4482216152605m)} lbf",
+            ForceUnit.Newton => $"{Text(force, 1)} N",
+            ForceUnit.Kilonewton => $"{Text(force, 1000)} kN",
+            ForceUnit.PoundForce => $"{Text(force, Force.NewtonsPerPoundForce)} lbf",
         };
+
+    private static string Text(Length length, decimal perUnit) =>
+        WrittenFigure.Write(length.Millimetres, perUnit, length.Denominator);
+
+    private static string Text(Mass mass, decimal perUnit) =>
+        WrittenFigure.Write(mass.Kilograms, perUnit, mass.Denominator);
+
+    private static string Text(Force force, decimal perUnit) =>
+        WrittenFigure.Write(force.Newtons, perUnit, force.Denominator);
+
+    private static string Inches(Length length, int perUnit)
+    {
+        var number = length.Inches / perUnit;
+        var sixtyFourths = number * 64;
+        return length.Denominator > 1 || sixtyFourths != decimal.Truncate(sixtyFourths) || Math.Abs(number) > 10_000
+            ? Text(length, perUnit * Length.MillimetresPerInch)
+            : SixtyFourths(number);
+    }
 
     /// <summary>
     /// A length rounded for reading: thousandths of an inch, or hundredths of a millimetre (half away from zero).
@@ -88,13 +106,10 @@ public static class QuantityFormat
             .ToString("#,0", System.Globalization.CultureInfo.InvariantCulture)
             .Replace(",", "\u202F", StringComparison.Ordinal);
 
-    private static string InchFraction(decimal inches)
+    private static string SixtyFourths(decimal inches)
     {
-        var sixtyFourths = inches * 64;
-        if (sixtyFourths != decimal.Truncate(sixtyFourths) || Math.Abs(inches) > 10_000)
-            return QuantityText.Number(inches);
         var whole = decimal.ToInt64(decimal.Truncate(inches));
-        var over = decimal.ToInt64(Math.Abs(sixtyFourths)) % 64;
+        var over = decimal.ToInt64(Math.Abs(inches * 64)) % 64;
         if (over == 0)
             return whole.ToString();
         var under = 64L;

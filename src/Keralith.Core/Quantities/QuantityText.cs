@@ -10,6 +10,10 @@ internal static class QuantityText
 {
     private const int MostDigits = 12;
 
+    /// <summary>Places behind the point that people type, and the most that are read: what a decimal holds.</summary>
+    internal const int TypedPlaces = 12,
+        MostPlaces = 28;
+
     /// <summary>Under this the general form, four times as fast as a pattern, writes an exponent.</summary>
     private const decimal LeastWithoutExponent = 0.0001m;
 
@@ -35,7 +39,7 @@ internal static class QuantityText
     /// <summary>Splits a text into its exact number and the unit written behind it.</summary>
     /// <param name="text">What was typed.</param>
     /// <param name="example">A good value, named in refusals.</param>
-    public static Checked<(decimal Number, string Unit)> Split(string? text, string example)
+    public static Checked<WrittenFigure> Split(string? text, string example)
     {
         if (string.IsNullOrWhiteSpace(text))
             return new Refusal($"nothing was written; write a figure with its unit, such as {example}");
@@ -60,11 +64,12 @@ internal static class QuantityText
         if (whole.Length == 0 && !(at < plain.Length && plain[at] == '.'))
             return new Refusal($"\"{plain}\" does not begin with a figure; write something such as {example}");
         decimal number;
+        var under = 1;
         if (at < plain.Length && plain[at] == '.')
         {
             at++;
             var part = Digits(plain, ref at);
-            if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostDigits)
+            if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostPlaces)
                 return new Refusal($"\"{plain}\" is not a figure that can be read; write something such as {example}");
             number = decimal.Parse(
                 plain.AsSpan(from, at - from),
@@ -77,11 +82,11 @@ internal static class QuantityText
             if (whole.Length > MostDigits)
                 return new Refusal($"\"{plain}\" has too many digits; write something such as {example}");
             number = decimal.Parse(whole, NumberStyles.None, CultureInfo.InvariantCulture);
-            if (Fraction(plain, ref at, ref number) is { } fault)
+            if (Fraction(plain, ref at, ref number, ref under) is { } fault)
                 return new Refusal($"\"{plain}\": {fault}, such as {example}");
         }
 
-        return (negative ? -number : number, plain[at..].Trim());
+        return new WrittenFigure(negative ? -number : number, under, plain[at..].Trim());
     }
 
     /// <summary>Reads a bare number (no unit), exactly.</summary>
@@ -111,12 +116,15 @@ internal static class QuantityText
         : Math.Abs(number) >= LeastWithoutExponent ? number.ToString("G29", CultureInfo.InvariantCulture)
         : number.ToString("0.############################", CultureInfo.InvariantCulture);
 
-    private static string? Fraction(string text, ref int at, ref decimal number)
+    /// <summary>Reads a fraction behind a whole number, or makes a fraction of it.</summary>
+    /// <param name="number">The whole number; becomes the numerator.</param>
+    /// <param name="under">Becomes the denominator: 1 where decimals hold the fraction exactly.</param>
+    private static string? Fraction(string text, ref int at, ref decimal number, ref int under)
     {
         if (at < text.Length && text[at] == '/')
         {
             at++;
-            return Divide(text, ref at, ref number, 0);
+            return Divide(text, ref at, ref number, ref under, 0);
         }
 
         var ahead = at;
@@ -137,19 +145,35 @@ internal static class QuantityText
         var whole = number;
         number = decimal.Parse(over, NumberStyles.None, CultureInfo.InvariantCulture);
         at = ahead + 1;
-        return Divide(text, ref at, ref number, whole);
+        return Divide(text, ref at, ref number, ref under, whole);
     }
 
-    private static string? Divide(string text, ref int at, ref decimal number, decimal whole)
+    private static string? Divide(string text, ref int at, ref decimal number, ref int under, decimal whole)
     {
-        var under = Digits(text, ref at);
-        if (under.Length is 0 or > 4 || number > 9999)
+        var digits = Digits(text, ref at);
+        if (digits.Length is 0 or > 4 || number > 9999)
             return "the fraction cannot be read; write a common fraction";
-        var denominator = decimal.Parse(under, NumberStyles.None, CultureInfo.InvariantCulture);
+        var denominator = int.Parse(digits, NumberStyles.None, CultureInfo.InvariantCulture);
         if (denominator == 0)
             return "a fraction over zero means nothing; write a common fraction";
-        number = whole + (number / denominator);
+        if (IsDecimal(denominator) || number % denominator == 0)
+        {
+            number = whole + (number / denominator);
+            return null;
+        }
+
+        (number, under) = ((whole * denominator) + number, denominator);
         return null;
+    }
+
+    /// <summary>Whether decimals hold every fraction of a denominator exactly: it is made of twos and fives.</summary>
+    private static bool IsDecimal(int denominator)
+    {
+        while (denominator % 2 == 0)
+            denominator /= 2;
+        while (denominator % 5 == 0)
+            denominator /= 5;
+        return denominator == 1;
     }
 
     private static ReadOnlySpan<char> Digits(string text, ref int at)

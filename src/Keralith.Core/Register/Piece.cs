@@ -47,6 +47,12 @@ public sealed record Piece
     /// <summary>When it was registered; nothing is recorded of a day before.</summary>
     public DateTimeOffset RegisteredAt { get; init; } = DateTimeOffset.MinValue;
 
+    /// <summary>
+    /// Why its record can't be read in full; null: it can. What can be read is shown, it may not be used, and holding it
+    /// always works.
+    /// </summary>
+    public string? Unreadable { get; init; }
+
     /// <summary>Where it hangs.</summary>
     public HangingPlace Place => new(Store, Peg);
 
@@ -159,12 +165,13 @@ public sealed record Piece
                 FrequentDue = FrequentDue,
                 FrequentByCalendar = FrequentByCalendar,
                 RatedLoadKnown = RatedLoad is not null,
-                AgainstMarking = TagAt(site).AgainstUse.ToList(),
-                AgainstPolicy = site.Policies.Against(Gear).ToList(),
+                AgainstMarking = Unreadable is null ? TagAt(site).AgainstUse.ToList() : [],
+                AgainstPolicy = Unreadable is null ? site.Policies.Against(Gear).ToList() : [],
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
                 CalibrationDue = CalibrationDue,
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
+                Unreadable = Unreadable,
             },
             today
         );

@@ -26,6 +26,34 @@ internal static class Derivation
         WriteAsync(session, [new(piece.Id, piece.Gear.Family, piece.ServiceClass, state)], session.Site);
 
     /// <summary>
+    /// The same where a piece is stopped, which always works: what its other records say can wait, if they can't be
+    /// read.
+    /// </summary>
+    public static async Task StopAsync(this Session session, Piece piece, PieceState state)
+    {
+        try
+        {
+            if (piece.Unreadable is null)
+            {
+                await session.DeriveAsync(piece, state).ConfigureAwait(false);
+                return;
+            }
+        }
+        catch (Exception e) when (PieceRows.IsUnreadable(e))
+        {
+            // Below, by what can be read.
+        }
+
+        await session
+            .WriteAsync(
+                $"update piece set state = $2, open_holds = (select count(*) {Holding.Open}), version = version + 1 where id = $1",
+                piece.Id,
+                Code.Of(state)
+            )
+            .ConfigureAwait(false);
+    }
+
+    /// <summary>
     /// Keeps Core's answers on every piece that is not retired, under other rules than before. Their states stay.
     /// </summary>
     /// <param name="site">The site as it is from now on.</param>
@@ -42,7 +70,7 @@ internal static class Derivation
                 $"select id, family, service_class from piece where state not in {Fragments.Retired}",
                 r => new ToDerive(
                     r.Get<Guid>("id"),
-                    GearFamilies.Find(r.Get<string>("family"))!,
+                    GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
                     Code.Parse<ServiceClass>(r.Get<string>("service_class")),
                     null
                 )

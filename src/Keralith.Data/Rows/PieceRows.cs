@@ -25,7 +25,59 @@ internal static class PieceRows
               where h.piece_id = p.id and r.hold_id is null order by h.placed_at) else '{}' end as holds
         """;
 
-    internal static Piece From(NpgsqlDataReader r) =>
+    /// <summary>
+    /// A piece as its row says. A row that can't be read in full hides neither itself nor the others: what can be read
+    /// is kept, and it says why.
+    /// </summary>
+    internal static Piece From(NpgsqlDataReader r)
+    {
+        try
+        {
+            return Whole(r);
+        }
+        catch (Exception e) when (IsUnreadable(e))
+        {
+            return Broken(r, e.Message);
+        }
+    }
+
+    /// <summary>Whether an exception says that what is kept can't be read, and not that asking for it failed.</summary>
+    internal static bool IsUnreadable(Exception e) =>
+        e
+            is FormatException
+                or JsonException
+                or InvalidOperationException
+                or ArgumentException
+                or KeyNotFoundException
+                or OverflowException
+                or NullReferenceException
+                or InvalidCastException;
+
+    private static Piece Broken(NpgsqlDataReader r, string why)
+    {
+        var family = r.Get<string>("family");
+        return new()
+        {
+            Id = r.Get<Guid>("id"),
+            Mark = r.Get<string>("mark"),
+            Gear = new(GearFamilies.Find(family) ?? GearFamilies.Unknown(family), []),
+            Serial = r.TextOrNull("serial"),
+            Maker = r.TextOrNull("maker"),
+            Model = r.TextOrNull("model"),
+            TagEntries = [],
+            ServiceClass = Code.Find<ServiceClass>(r.Get<string>("service_class")) ?? ServiceClass.Severe,
+            RegisteredAt = r.Get<DateTimeOffset>("registered_at"),
+            StoreId = r.Get<int>("store_id"),
+            Store = r.Get<string>("store"),
+            Peg = r.Get<string>("peg"),
+            State = Code.Parse<PieceState>(r.Get<string>("state")),
+            OpenHolds = [.. r.Get<string[]>("holds")],
+            Version = r.Get<int>("version"),
+            Unreadable = why,
+        };
+    }
+
+    private static Piece Whole(NpgsqlDataReader r) =>
         new()
         {
             Id = r.Get<Guid>("id"),
