@@ -341,12 +341,10 @@ public sealed class LiftStore(Database database)
         JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
 
     private static string Name(IReadOnlyDictionary<string, string> fields) =>
-        fields.GetValueOrDefault("name") is { Length: > 0 } name
-            ? name[..Math.Min(name.Length, 120)]
-            : "Lift without a name";
+        fields.GetValueOrDefault("name") is { Length: > 0 } name ? name : "Lift without a name";
 
     private static string Job(IReadOnlyDictionary<string, string> fields) =>
-        fields.GetValueOrDefault("job") is { } job ? job[..Math.Min(job.Length, 120)] : string.Empty;
+        fields.GetValueOrDefault("job") ?? string.Empty;
 
     private static bool IsCritical(IReadOnlyDictionary<string, string> fields) =>
         fields.GetValueOrDefault("critical") == "true";

@@ -129,7 +129,7 @@ internal static class PieceWriter
         );
         command.Parameters.Add(new() { Value = before.Id });
         foreach (var (_, type, value) in Columns.Skip(2))
-            command.Parameters.Add(new() { NpgsqlDbType = type, Value = Kept(value(entry)) ?? DBNull.Value });
+            command.Parameters.Add(new() { NpgsqlDbType = type, Value = value(entry) ?? DBNull.Value });
         await command.ExecuteNonQueryAsync(session.Cancel).ConfigureAwait(false);
         if (before.Entry(entry.Baselines).SaysOtherwise(entry))
             await InsertTagsAsync(
@@ -204,7 +204,7 @@ internal static class PieceWriter
                 await copy.WriteAsync(session.By.Day, cancel).ConfigureAwait(false);
                 foreach (var (_, type, value) in Columns)
                 {
-                    if (Kept(value(entry)) is { } kept)
+                    if (value(entry) is { } kept)
                         await copy.WriteAsync(kept, type, cancel).ConfigureAwait(false);
                     else
                         await copy.WriteNullAsync(cancel).ConfigureAwait(false);
@@ -262,8 +262,7 @@ internal static class PieceWriter
 
         await copy.CompleteAsync(cancel).ConfigureAwait(false);
 
-        Task TextAsync(string? text) =>
-            text is null ? copy.WriteNullAsync(cancel) : copy.WriteAsync(Clean(text), cancel);
+        Task TextAsync(string? text) => text is null ? copy.WriteNullAsync(cancel) : copy.WriteAsync(text, cancel);
     }
 
     private static async Task InsertCarriedAsync(Session session, IEnumerable<(Guid Id, PieceEntry Entry)> pieces)
@@ -279,17 +278,12 @@ internal static class PieceWriter
                     """,
                     chunk.Select(p => p.Id).ToArray(),
                     chunk.Select(p => p.Entry.CarriedOver!.LastPeriodic).ToArray(),
-                    chunk.Select(p => Clean(p.Entry.CarriedOver!.Inspector)).ToArray(),
-                    chunk.Select(p => Clean(p.Entry.CarriedOver!.Evidence)).ToArray(),
+                    chunk.Select(p => p.Entry.CarriedOver!.Inspector).ToArray(),
+                    chunk.Select(p => p.Entry.CarriedOver!.Evidence).ToArray(),
                     session.Stamp.At,
                     session.Stamp.Actor.Id
                 )
                 .ConfigureAwait(false);
         }
     }
-
-    private static object? Kept(object? value) => value is string text ? Clean(text) : value;
-
-    /// <summary>Texts lose NUL, which PostgreSQL can't hold.</summary>
-    private static string Clean(string text) => text.Replace("\0", string.Empty, StringComparison.Ordinal);
 }

@@ -153,7 +153,13 @@ public static class WebHost
             o.Cookie.Name = "keralith-form";
             o.HeaderName = "X-Form-Token";
         });
-        services.AddRazorPages().AddMvcOptions(o => o.Filters.Add<DatabaseAwayFilter>());
+        services
+            .AddRazorPages()
+            .AddMvcOptions(o =>
+            {
+                o.Filters.Add<DatabaseAwayFilter>();
+                o.Filters.Add(new TextGate());
+            });
         services.AddResponseCompression(o =>
         {
             o.EnableForHttps = false;
@@ -185,6 +191,7 @@ public static class WebHost
                             : "public, max-age=600",
             }
         );
+        app.UseMiddleware<AddressGate>();
         app.UseRouting();
         app.UseAuthentication();
         app.UseAuthorization();

@@ -164,6 +164,12 @@ public static class LiftLife
     {
         if (by.Without(step.Takes) is { } forbidden)
             return forbidden;
+        foreach (var (name, said) in step.Said)
+        {
+            if (FreeText.RefusalOf($"\"{name}\"", said, LiftStep.LongestNote) is { } unkept)
+                return unkept;
+        }
+
         if (facts.IsTemplate)
             return new Refusal("This is an arrangement to begin from: begin a lift from it first.");
         if (facts.State == LiftState.Done)

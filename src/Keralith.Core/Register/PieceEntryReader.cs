@@ -412,14 +412,21 @@ public sealed class PieceEntryReader
 
     private bool Ticked(string name) => Typed(name) is "true" or "on" or "yes";
 
-    private string? Typed(string name) =>
-        _fields.TryGetValue(name, out var text) && !string.IsNullOrWhiteSpace(text) ? text.Trim() : null;
+    private string? Typed(string name)
+    {
+        if (!_fields.TryGetValue(name, out var text) || string.IsNullOrWhiteSpace(text))
+            return null;
+        if (FreeText.FaultOf(text) is not { } fault)
+            return text.Trim();
+        Refuse(name, $"{fault}; write it again.");
+        return null;
+    }
 
     private string? Text(string name, int most = LongestText)
     {
         var text = Typed(name);
-        if (text?.Length > most)
-            Refuse(name, $"At most {most} letters.");
+        if (text is not null && FreeText.Letters(text) is var letters && letters > most)
+            Refuse(name, $"At most {most} letters; this has {letters}.");
         return text;
     }
 

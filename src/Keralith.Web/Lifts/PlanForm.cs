@@ -4,7 +4,6 @@ namespace Keralith.Web.Lifts;
 public static class PlanForm
 {
     private const int MostFields = 900;
-    private const int LongestValue = 200;
 
     private static readonly HashSet<string> NotOfThePlan = ["Submission", "version", "add", "off", "id"];
 
@@ -17,7 +16,7 @@ public static class PlanForm
             if (typed.Count >= MostFields || name.Length > 40 || name.StartsWith('_') || NotOfThePlan.Contains(name))
                 continue;
             if (values.FirstOrDefault() is { Length: > 0 } value)
-                typed[name] = value[..Math.Min(value.Length, LongestValue)];
+                typed[name] = value;
         }
 
         return typed;

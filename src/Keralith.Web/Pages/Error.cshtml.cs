@@ -8,6 +8,7 @@ namespace Keralith.Web.Pages;
 
 /// <summary>What happened, what to do, and that nothing was lost. Touches no database: it may be the one that is away.</summary>
 [AllowAnonymous]
+[TakesAnyText]
 [IgnoreAntiforgeryToken]
 [ResponseCache(NoStore = true)]
 public sealed class ErrorModel : PageModel
@@ -26,6 +27,7 @@ public sealed class ErrorModel : PageModel
             Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
         (Heading, Words) = (status ?? Response.StatusCode) switch
         {
+            422 => ("Something written can't be kept", "Nothing was saved. Go back: what you typed is still there."),
             400 => (
                 "The form could not be read",
                 "It may have stood open for too long, or been sent from another sign-in. Go back, reload the page and send it again; drafts of inspections are kept."
@@ -45,5 +47,7 @@ public sealed class ErrorModel : PageModel
                 "The fault is ours and is written down. Nothing was half saved: go back and try again."
             ),
         };
+        if (HttpContext.Items[TextGate.Item] is string refused)
+            Words = $"{refused} {Words}";
     }
 }

@@ -142,10 +142,7 @@ public sealed class SignModel(
         return await AfterAsync(result, onward, () => Task.CompletedTask);
     }
 
-    private static string? Short(string? text) =>
-        string.IsNullOrWhiteSpace(text) ? null
-        : text.Length > 500 ? text[..500]
-        : text;
+    private static string? Short(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
     private async Task<bool> LoadAsync(Guid id)
     {

@@ -239,14 +239,7 @@ public sealed class Walk
             WithUnit(shortest, unit, criterion),
             inexact
         );
-        var kept = new DraftAnswer(
-            part.Path,
-            criterion.Id,
-            entry,
-            Blank(note is { Length: > 500 } ? note[..500] : note),
-            who.Name,
-            at
-        );
+        var kept = new DraftAnswer(part.Path, criterion.Id, entry, Blank(note), who.Name, at);
         if (entry is { Answer: null, Value: null })
             return kept with { Entry = new() };
         var read = entry.ReadAll(criterion, _baselines.GetValueOrDefault(new(part.Path, criterion.Id))?.Figure);

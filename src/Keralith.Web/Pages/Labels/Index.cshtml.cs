@@ -76,7 +76,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
     private async Task LoadAsync(string? marks, int? store, string? size, string? skip, bool outOfUse)
     {
         Stores = await sites.StoresAsync(Cancel);
-        Marks = marks is { Length: > 8000 } ? marks[..8000] : marks?.Trim() ?? string.Empty;
+        Marks = marks?.Trim() ?? string.Empty;
         (Store, OutOfUse) = (store, outOfUse);
         Size = LabelSize.All.FirstOrDefault(s => s.Code == size) ?? LabelSize.All[0];
         Skip = int.TryParse(skip, out var used) ? Math.Clamp(used, 0, Size.PerPage - 1) : 0;

@@ -114,6 +114,5 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
         return true;
     }
 
-    private static string Short(string? text) =>
-        text is { Length: > LiftStep.LongestNote } ? text[..LiftStep.LongestNote] : text?.Trim() ?? string.Empty;
+    private static string Short(string? text) => text?.Trim() ?? string.Empty;
 }

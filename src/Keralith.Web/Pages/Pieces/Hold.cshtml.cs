@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Files;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -11,6 +12,7 @@ namespace Keralith.Web.Pages.Pieces;
 [Authorize(Policy = nameof(Right.Hold))]
 [RequestSizeLimit(Upload.MostRequest)]
 [RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
+[TakesAnyText]
 public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody) : YardPage(here)
 {
     /// <summary>The causes a person may give; verdicts put their own holds on.</summary>
@@ -46,7 +48,7 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
     {
         if (!await LoadAsync(mark))
             return NotFound();
-        Reason = reason is { Length: > 400 } ? reason[..400] : reason ?? string.Empty;
+        Reason = FreeText.Cleaned(reason ?? string.Empty);
         Cause = cause ?? string.Empty;
         var known = Code.Find<HoldCause>(cause) ?? HoldCause.Doubt;
         var picture = photo is null

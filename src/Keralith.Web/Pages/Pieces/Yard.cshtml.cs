@@ -125,5 +125,5 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
         return true;
     }
 
-    private static string Short(string? text) => text is { Length: > 200 } ? text[..200] : text ?? string.Empty;
+    private static string Short(string? text) => text ?? string.Empty;
 }

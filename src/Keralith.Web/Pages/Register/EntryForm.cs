@@ -24,22 +24,7 @@ public sealed record EntryForm(
     /// <summary>The form as it was typed, every field of it.</summary>
     public static IReadOnlyDictionary<string, string> Typed(IFormCollection form) =>
         form.Where(f => f.Key.Length <= 100 && !f.Key.StartsWith("__", StringComparison.Ordinal))
-            .ToDictionary(
-                f => f.Key,
-                f =>
-                    Cut(
-                        f.Value[0] ?? string.Empty,
-                        f.Key
-                            is PieceEntryReader.Alike
-                                or PieceEntryReader.Members
-                                or PieceEntryReader.Ratings
-                                or "notes"
-                            ? 10_000
-                            : 500
-                    )
-            );
-
-    private static string Cut(string text, int most) => text.Length > most ? text[..most] : text;
+            .ToDictionary(f => f.Key, f => f.Value[0] ?? string.Empty);
 
     /// <summary>The form of a piece on record.</summary>
     public static IReadOnlyDictionary<string, string> Of(
