@@ -29,6 +29,9 @@ internal sealed record Wrong(
 
     public DateOnly? NextBy { get; init; }
 
+    /// <summary>Who made it and who signed it.</summary>
+    public IReadOnlyList<Guid> Hands { get; init; } = [];
+
     public bool IsSuperseded { get; init; }
 
     /// <summary>The cause of the hold it put on, where that is open still.</summary>
@@ -164,7 +167,10 @@ public sealed class CorrectionStore(Database database)
                 if (await session.LockAsync(found.Piece, beside).ConfigureAwait(false) is not { } piece)
                     return Refusals.NoSuchPiece;
                 var outcome = Withdrawal.Of(
-                    new(record, wrong.Value!.FactsAt(session.Site), wrong.Value.InspectedOn, wrong.Value.IsSuperseded),
+                    new(record, wrong.Value!.FactsAt(session.Site), wrong.Value.InspectedOn, wrong.Value.IsSuperseded)
+                    {
+                        Hands = wrong.Value.Hands,
+                    },
                     piece.Gear.Family,
                     piece.State,
                     why,
@@ -190,7 +196,7 @@ public sealed class CorrectionStore(Database database)
         trip.Ask(
             new NpgsqlBatchCommand(
                 """
-                select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
+                select i.piece_id, i.kind, i.verdict, i.inspected_on, array_remove(array[i.signed_by, i.made_by], null) as hands, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
                   exists (select from supersession s where s.inspection_id = i.id) as superseded,
                   (select h.cause from hold h
                    where h.inspection_id = i.id and not exists (select from release r where r.hold_id = h.id)
@@ -211,6 +217,7 @@ public sealed class CorrectionStore(Database database)
             {
                 Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
                 NextBy = r.ValueOrNull<DateOnly>("next_by"),
+                Hands = r.Get<Guid[]>("hands"),
                 IsSuperseded = r.Get<bool>("superseded"),
                 OpenHold = r.TextOrNull("open_hold") is { } cause ? Code.Parse<HoldCause>(cause) : null,
             },

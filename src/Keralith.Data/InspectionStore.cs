@@ -1,11 +1,9 @@
 using System.Text.Json;
 using Keralith.Core.Custody;
-using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
 using Keralith.Core.Sites;
-using Keralith.Core.Tags;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -79,6 +77,9 @@ public sealed record InspectionRow(
     /// <summary>Who inspected, where somebody else countersigned.</summary>
     public string? MadeBy { get; init; }
 
+    /// <summary>The people who made it and signed it.</summary>
+    public IReadOnlyList<Guid> Hands { get; init; } = [];
+
     /// <summary>Why the verdict is stricter than the rules; null where it is not.</summary>
     public string? Stricter { get; init; }
 
@@ -136,7 +137,7 @@ public sealed class InspectionStore(Database database)
     private static string SignedColumns(string verdict) =>
         $"""
             select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
-                   (select m.name from person m where m.id = i.made_by) as made_by, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
+                   (select m.name from person m where m.id = i.made_by) as made_by, array_remove(array[i.signed_by, i.made_by], null) as hands, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
                    f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
             from inspection i
             join person w on w.id = i.signed_by
@@ -264,10 +265,7 @@ public sealed class InspectionStore(Database database)
                         )
                         .ConfigureAwait(false);
                     if (begun == 1)
-                    {
-                        await SeedTagAsync(session, draft, piece, due).ConfigureAwait(false);
                         return null;
-                    }
 
                     draft = (
                         await session
@@ -382,36 +380,43 @@ public sealed class InspectionStore(Database database)
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
     ) => DraftCase.Of(piece, kind, site, answers, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
 
-    /// <summary>Throws a draft away, with all its answers.</summary>
-    public Task<int> DiscardAsync(Guid draft, CancellationToken cancel) =>
-        database.Command("delete from draft where id = $1").Positional(draft).RunAsync(cancel);
-
-    /// <summary>
-    /// Whether the marking is complete is computed from the tag as transcribed: the draft begins with that answer.
-    /// </summary>
-    private static async Task SeedTagAsync(Session session, Guid draft, Piece piece, InspectionKind kind)
-    {
-        if (!kind.IsFull())
-            return;
-        var tag = piece.TagAt(session.Site);
-        var found = tag.AtBest(TagVerdict.Complete, Found.No);
-        var part = Catalogue.Parts(piece.Gear, [RuleBookShelf.Asme])[0].Path;
-        await session
-            .WriteAsync(
-                """
-                insert into draft_answer (draft_id, part, criterion, answer, note, saved_by, saved_at)
-                values ($1, $2, $3, $4, $5, $6, $7)
-                """,
-                draft,
-                part,
-                TagVerdict.Complete,
-                Code.Of(found),
-                found == Found.No ? null : string.Join(' ', tag.Against),
-                session.Stamp.Actor.Id,
-                session.Stamp.At
-            )
-            .ConfigureAwait(false);
-    }
+    /// <summary>Throws a draft away, with all its answers; what it had found goes into the ledger.</summary>
+    public Task<Checked<Recorded>> DiscardAsync(Guid draft, Stamp stamp, CancellationToken cancel) =>
+        Session.RunAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                var open = await session
+                    .ReadAsync(
+                        """
+                        select d.started_by, d.offered_by, p.mark
+                        from draft d join piece p on p.id = d.piece_id
+                        where d.id = $1
+                        for update of d
+                        """,
+                        r =>
+                            (
+                                StartedBy: r.Get<Guid>("started_by"),
+                                OfferedBy: r.ValueOrNull<Guid>("offered_by"),
+                                Mark: r.Get<string>("mark")
+                            ),
+                        draft
+                    )
+                    .ConfigureAwait(false);
+                if (open.Count == 0)
+                    return Refusals.DraftGone;
+                var answers = await session.AskAsync(t => Answers(t, draft)).ConfigureAwait(false);
+                var discarded = Discarding.Of(draft, open[0].StartedBy, open[0].OfferedBy, answers, session.By);
+                if (!discarded.Ok)
+                    return discarded.Refusal;
+                await session.WriteAsync("delete from draft where id = $1", draft).ConfigureAwait(false);
+                if (discarded.Value is { } record)
+                    await session.LedgerAsync(record, open[0].Mark).ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
 
     internal static DraftAnswer Answer(NpgsqlDataReader r) =>
         new(
@@ -490,6 +495,7 @@ public sealed class InspectionStore(Database database)
             Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
             Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
             CountsFrom = r.Get<DateTimeOffset>("counts_from"),
+            Hands = r.Get<Guid[]>("hands"),
             Corrects = r.ValueOrNull<Guid>("corrects"),
             CorrectsWhy = r.TextOrNull("corrects_why"),
             Superseded = r.TextOrNull("superseded_why") is { } why

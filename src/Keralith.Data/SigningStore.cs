@@ -198,9 +198,7 @@ public sealed class SigningStore(Database database)
             return new(
                 CaseWriter.Write(outcome.Case),
                 VerdictWriter.Write(outcome.Verdict),
-                facts
-                    .Answers.Where(a => !string.IsNullOrWhiteSpace(a.Note))
-                    .ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Note!),
+                facts.Notes,
                 facts
                     .Answers.Where(a => a.Pin is not null)
                     .ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Pin!.Value),

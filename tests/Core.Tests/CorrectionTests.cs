@@ -46,18 +46,23 @@ public class CorrectionTests
         );
 
     [Theory]
-    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Inspector, true)]
-    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Crew, false)]
-    [InlineData(InspectionKind.Frequent, VerdictKind.Fit, Role.Crew, true)]
-    [InlineData(InspectionKind.Frequent, VerdictKind.Hold, Role.Crew, false)]
-    [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Inspector, false)]
-    [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Qualified, true)]
-    public void A_record_is_withdrawn_by_who_may_sign_its_kind_and_one_that_stopped_a_piece_by_a_qualified_person(
+    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Inspector, true, true)]
+    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Inspector, false, false)]
+    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Qualified, false, true)]
+    [InlineData(InspectionKind.Periodic, VerdictKind.Fit, Role.Crew, true, false)]
+    [InlineData(InspectionKind.Frequent, VerdictKind.Fit, Role.Crew, true, true)]
+    [InlineData(InspectionKind.Frequent, VerdictKind.Fit, Role.Crew, false, false)]
+    [InlineData(InspectionKind.Frequent, VerdictKind.Fit, Role.Inspector, false, true)]
+    [InlineData(InspectionKind.Frequent, VerdictKind.Hold, Role.Crew, true, false)]
+    [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Inspector, true, false)]
+    [InlineData(InspectionKind.Periodic, VerdictKind.Remove, Role.Qualified, false, true)]
+    public void A_record_is_withdrawn_by_its_signer_or_a_qualified_person_and_one_that_stopped_a_piece_by_the_latter(
         InspectionKind kind,
         VerdictKind verdict,
         Role role,
+        bool own,
         bool may
-    ) => Assert.Equal(may, Correction.RefusalToWithdraw(new(kind, verdict, Signed), role) is null);
+    ) => Assert.Equal(may, Correction.RefusalToWithdraw(new(kind, verdict, Signed), role, own) is null);
 
     [Theory]
     [InlineData(InspectionKind.Initial, true)]

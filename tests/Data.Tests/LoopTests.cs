@@ -350,7 +350,7 @@ public class LoopTests
     }
 
     [Fact]
-    public async Task A_tag_that_lacks_an_entry_begins_the_inspection_with_that_hold()
+    public async Task A_tag_that_lacks_an_entry_holds_whatever_is_answered_of_it()
     {
         await using var yard = await Yard.OpenAsync();
         var fields = Seed.Sling("HM-0001");
@@ -389,7 +389,7 @@ public class LoopTests
             (await yard.Signing.SignAsync(draft, new(version, new(2026, 3, 2)), yard.Stamp("inspector"), Cancel)).Fault,
             StringComparison.Ordinal
         );
-        await yard.Inspections.DiscardAsync(draft, Cancel);
+        await yard.Inspections.DiscardAsync(draft, yard.Stamp("qualified"), Cancel);
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
         Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
     }
@@ -408,7 +408,7 @@ public class LoopTests
             ).Fault,
             StringComparison.Ordinal
         );
-        await yard.Inspections.DiscardAsync(draft, Cancel);
+        await yard.Inspections.DiscardAsync(draft, yard.Stamp("qualified"), Cancel);
         (draft, version) = await yard.DraftAsync("HM-0001", InspectionKind.Periodic, OpenedThroat);
         yard.Now = yard.Now.AddDays(15);
         Yard.Must(await yard.Signing.SignAsync(draft, new(version, new(2026, 4, 1)), yard.Stamp("inspector"), Cancel));

@@ -89,7 +89,6 @@ internal sealed class Yard : IAsyncDisposable
             .MissingAnswers(
                 new(site.Books, (await Inspections.DraftAsync(draft.Value, Cancel))!.Kind, piece.Gear, [], [])
             )
-            .Where(m => m.Criterion.Id != "id.tag-complete")
             .Select(m =>
                 (
                     m.Part,

@@ -159,7 +159,7 @@ internal sealed class DemoPiece
     {
         foreach (var part in Catalogue.Parts(entry.Gear, books))
         {
-            foreach (var criterion in part.Criteria.Where(c => Judge.IsAsked(c, kind) && c.Id != "id.tag-complete"))
+            foreach (var criterion in part.Criteria.Where(c => Judge.IsAsked(c, kind)))
             {
                 yield return (
                     part.Path,

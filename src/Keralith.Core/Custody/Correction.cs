@@ -65,8 +65,12 @@ public static class Correction
     /// <summary>Why a record may not be withdrawn; null when it may.</summary>
     /// <param name="wrong">The wrong record.</param>
     /// <param name="role">Who withdraws it.</param>
-    public static string? RefusalToWithdraw(WrongRecord wrong, Role role) =>
+    /// <param name="isOwn">Whether they made or signed it themselves.</param>
+    public static string? RefusalToWithdraw(WrongRecord wrong, Role role, bool isOwn) =>
         !role.May(Signs(wrong.Kind)) ? "Your role does not allow this."
+        : !isOwn && !role.May(wrong.Kind.IsFull() ? Right.CloseVerdict : Right.SignInspection)
+            ? wrong.Kind.IsFull() ? "Somebody else signed it: they or a qualified person withdraw it."
+                : "Somebody else signed it: they or an inspector withdraw it."
         : wrong.StoppedIt && !role.May(Right.CloseVerdict)
             ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person withdraws it."
         : null;

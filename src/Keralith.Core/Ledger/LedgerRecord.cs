@@ -88,6 +88,13 @@ public sealed record InspectionOffered(Guid Inspection, DateOnly InspectedOn, st
 /// <summary>A trainee's inspection was handed back.</summary>
 public sealed record InspectionHandedBack(Guid Inspection, string Remark) : LedgerRecord("inspection.handed-back");
 
+/// <summary>An answer of a draft, as entries keep it.</summary>
+public sealed record RecordedAnswer(string Part, string Criterion, string Answer, string? Note);
+
+/// <summary>A draft was thrown away that had measured, counted or found something.</summary>
+public sealed record DraftDiscarded(Guid Draft, IReadOnlyList<RecordedAnswer> Answers)
+    : LedgerRecord("draft.discarded");
+
 /// <summary>A signed inspection was withdrawn.</summary>
 public sealed record InspectionWithdrawn(Guid Inspection, DateOnly InspectedOn, string Verdict, string Why)
     : LedgerRecord("inspection.withdrawn");

@@ -73,12 +73,22 @@ public static class DraftCase
         return new(site.Books, kind, gear, limits, read);
     }
 
-    /// <summary>The answers of a look before use with no fault on it: everything it asks, answered "no fault".</summary>
+    /// <summary>
+    /// The answers of a look before use with no fault on it: everything it asks, answered "no fault", and where it asks
+    /// for a count, none seen.
+    /// </summary>
     public static List<DraftAnswer> Clean(Piece piece, Site site, string by, DateTimeOffset at) =>
         Judge
             .MissingAnswers(new(site.Books, InspectionKind.Frequent, piece.GearAt(site), [], []))
-            .Where(m => m.Criterion.IsAnswerChosen)
-            .Select(m => new DraftAnswer(m.Part, m.Criterion.Id, new(Code.Of(Found.No)), null, by, at)
+            .Where(m => m.Criterion.IsAnswerChosen || m.Criterion.Kind == CriterionKind.Count)
+            .Select(m => new DraftAnswer(
+                m.Part,
+                m.Criterion.Id,
+                m.Criterion.IsAnswerChosen ? new(Code.Of(Found.No)) : new(Value: "0"),
+                null,
+                by,
+                at
+            )
             {
                 Order = FactOrder.Latest,
             })

@@ -1,4 +1,5 @@
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Register;
@@ -46,6 +47,29 @@ public sealed record SigningFacts
 
     /// <summary>Its answers that say something.</summary>
     public IEnumerable<DraftAnswer> Given => Answers.Where(a => a.IsGiven);
+
+    /// <summary>
+    /// The notes of its answers, by part and criterion; where the marking's transcription is against an answer and
+    /// nobody wrote why, what it has against it.
+    /// </summary>
+    public IReadOnlyDictionary<string, string> Notes
+    {
+        get
+        {
+            var against = Piece.TagAt(Site).Remarks.Where(r => r.Outcome > Outcome.Watch).ToLookup(r => r.Criterion);
+            return Answers
+                .Select(a =>
+                    (
+                        Key: $"{a.Part} {a.Criterion}",
+                        Note: string.IsNullOrWhiteSpace(a.Note)
+                            ? string.Join(' ', against[a.Criterion].Select(r => r.Words))
+                            : a.Note
+                    )
+                )
+                .Where(n => n.Note.Length > 0)
+                .ToDictionary(n => n.Key, n => n.Note);
+        }
+    }
 
     /// <summary>The case they make.</summary>
     public Case ToCase() => DraftCase.Of(Piece, Kind, Site, Answers, Baselines);

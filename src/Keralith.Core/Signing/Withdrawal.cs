@@ -10,7 +10,11 @@ namespace Keralith.Core.Signing;
 /// <param name="Facts">What was signed.</param>
 /// <param name="InspectedOn">The day it names.</param>
 /// <param name="IsSuperseded">Whether it was corrected or withdrawn already.</param>
-public sealed record RecordToWithdraw(Guid Id, WrongRecord Facts, DateOnly InspectedOn, bool IsSuperseded);
+public sealed record RecordToWithdraw(Guid Id, WrongRecord Facts, DateOnly InspectedOn, bool IsSuperseded)
+{
+    /// <summary>Who made it and who signed it.</summary>
+    public required IReadOnlyList<Guid> Hands { get; init; }
+}
 
 /// <summary>
 /// Records that were never made, or made of another piece: withdrawn, they count for nothing and stay readable.
@@ -45,7 +49,7 @@ public static class Withdrawal
             return Refusals.CorrectedAlready;
         if (state.IsRetired())
             return new Refusal("This piece is retired; its record stands as it is.");
-        if (Correction.RefusalToWithdraw(record.Facts, by.Role) is { } refused)
+        if (Correction.RefusalToWithdraw(record.Facts, by.Role, record.Hands.Contains(by.Person)) is { } refused)
             return Refusal.Forbidden(refused);
         if (
             Correction.Signs(record.Facts.Kind) == Right.SignInspection

@@ -115,8 +115,11 @@ public sealed class SignModel(
     {
         if (!await LoadAsync(id))
             return NotFound();
-        await inspections.DiscardAsync(id, Cancel);
-        return Redirect($"/piece/{Walk.Piece.Mark}");
+        return await AfterAsync(
+            await inspections.DiscardAsync(id, Here.Stamp(Submission), Cancel),
+            $"/piece/{Walk.Piece.Mark}",
+            () => Task.CompletedTask
+        );
     }
 
     private async Task<IActionResult> SignedAsync(
