@@ -43,6 +43,8 @@ browser_tests() {
     const { stats } = JSON.parse(require("fs").readFileSync(".keralith/results/e2e.json", "utf8"));
     console.log(stats.expected, stats.unexpected + stats.flaky);' 2>/dev/null || true)
   read -r good bad <<<"$counts" || true
+  # A run that could not begin has counted nothing: that is a failure, not a pass.
+  [ "${good:-0}" = 0 ] && [ "${bad:-0}" = 0 ] && good=
   add "browser tests" "${good:-}" "${bad:-}" 0
 }
 

@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Sites;
 using Npgsql;
@@ -109,7 +110,8 @@ public sealed class WallStore(Database database)
             new NpgsqlBatchCommand(
                 $"""
                 select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
-                  p.details @? '$.* ? (@.type() != "string")' as unreadable
+                  p.details @? '$.* ? (@.type() != "string")' as unreadable,
+                  p.details->>'members' as roster, {PieceRows.MembersColumn}
                 from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
                 """
             ).Positional(store, Most),
@@ -153,6 +155,10 @@ public sealed class WallStore(Database database)
                 IsEmptyLot = !r.IsDBNull(17) && r.GetInt32(17) == 0,
                 ForLifting = !family.NotForLifting,
                 Unreadable = r.GetBoolean(20) ? "look at the piece." : null,
+                AgainstMembers =
+                    family.Kind == GearKind.Kit && Text(21) is { } roster
+                        ? KitUse.Against(KitMember.Roster(roster), PieceRows.MembersOf(r), today)
+                        : [],
             },
         };
 

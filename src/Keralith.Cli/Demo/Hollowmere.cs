@@ -215,7 +215,7 @@ public sealed partial class Hollowmere
                         "",
                         "",
                         "hook.throat",
-                        "4 %",
+                        "4.8 %",
                         "Two hooks opened between periodic inspections last winter"
                     ),
                     Stamp("qualified", t),

@@ -25,6 +25,9 @@ public sealed record UseFacts
     /// <summary>What the site's own policies have against it, in words.</summary>
     public IReadOnlyList<string> AgainstPolicy { get; init; } = [];
 
+    /// <summary>What the members of a kit have against it, in words.</summary>
+    public IReadOnlyList<string> AgainstMembers { get; init; } = [];
+
     /// <summary>Whether it is a lot with nothing left in the bin.</summary>
     public bool IsEmptyLot { get; init; }
 
@@ -99,6 +102,7 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
             reasons.Add("Its rated load is not known.");
         reasons.AddRange(facts.AgainstMarking);
         reasons.AddRange(facts.AgainstPolicy);
+        reasons.AddRange(facts.AgainstMembers);
         if (facts.LacksSeasonColour)
             reasons.Add("It does not carry the season's colour.");
         if (facts.CalibrationDue is { } calibration && calibration < today)

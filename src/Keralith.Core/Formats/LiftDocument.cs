@@ -66,10 +66,13 @@ public static class LiftDocument
             foreach (var component in lift.Above)
                 Component(json, component);
             json.WriteEndArray();
-            if (lift.Rigging is { } weight)
+
+            // The format knows one weight below all that is above: that of everything under the topmost piece.
+            if (Mass.FromKilograms(lift.Below(0)) is { Kilograms: > 0 } below)
             {
+                var weight = lift.Rigging is { } rigging && rigging.Kilograms == below.Kilograms ? rigging : below;
                 json.WriteStartObject("rigging");
-                json.WriteString("weight", weight.ToString());
+                json.WriteString("weight", Text(weight));
                 json.WriteEndObject();
             }
 

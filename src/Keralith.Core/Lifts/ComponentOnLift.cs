@@ -218,6 +218,8 @@ internal static class ComponentOnLift
 
         if (bolt.Hole is { } hole)
             Thread(piece, bolt, hole, angle > InLine);
+        else if (bolt.AsksHole)
+            piece.Note(LiftOutcome.Ask, "what hole it sits in, and how much thread, nobody has said: look, and say it");
     }
 
     private static void Thread(PieceJudgement piece, EyeBoltOnLift bolt, BoltHole hole, bool angled)

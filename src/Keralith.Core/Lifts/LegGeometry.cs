@@ -56,6 +56,9 @@ public sealed class LegGeometry
     private Point3 Hang { get; set; }
 
     /// <summary>The way the load pulls the hook, as seen from the load at rest.</summary>
+    /// <summary>The angle between two legs where they meet, in degrees.</summary>
+    public double Between(int leg, int other) => Degrees(Math.Acos(Clamp(Directions[leg].Dot(Directions[other]))));
+
     private Point3 Down => (Hook - Hang).Unit;
 
     /// <summary>Angle of each leg from the horizontal as drawn, in degrees.</summary>

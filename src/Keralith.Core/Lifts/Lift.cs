@@ -50,7 +50,11 @@ public enum FourLegs
 /// <param name="Weight">Over 0, everything in and on it.</param>
 /// <param name="Basis">How it is known; null where nobody says.</param>
 /// <param name="Temperature">At the load end of the slings; null: ordinary.</param>
-public sealed record LiftLoad(Mass Weight, LoadBasis? Basis, Temperature? Temperature = null);
+public sealed record LiftLoad(Mass Weight, LoadBasis? Basis, Temperature? Temperature = null)
+{
+    /// <summary>The share of an estimate that was added to it for what is not known, and is in the weight; null: none.</summary>
+    public decimal? Contingency { get; init; }
+}
 
 /// <summary>A rating a tag gives the whole sling for a hitch, from an angle up.</summary>
 /// <param name="Hitch">The hitch.</param>
@@ -149,4 +153,16 @@ public sealed record Lift(IReadOnlyList<RuleBook> Books, LiftLoad Load, Arrangem
 
     /// <summary>Weight of the rigging below what is above; null where nobody gave it.</summary>
     public Mass? Rigging { get; init; }
+
+    /// <summary>
+    /// Own weights of the pieces above, in their order: what hangs above one of them sees it too. Empty: not asked.
+    /// </summary>
+    public IReadOnlyList<Mass?> AboveWeights { get; init; } = [];
+
+    /// <summary>Pieces of the lift whose own weight nobody knows; null: it is not asked.</summary>
+    public IReadOnlyList<string>? Unweighed { get; init; }
+
+    /// <summary>What a piece above sees beside the load: the rigging and every piece above the legs below it.</summary>
+    /// <param name="at">Its place from the top.</param>
+    internal decimal Below(int at) => (Rigging?.Kilograms ?? 0) + AboveWeights.Skip(at + 1).Sum(w => w?.Kilograms ?? 0);
 }

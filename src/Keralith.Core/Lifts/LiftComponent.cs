@@ -83,6 +83,9 @@ public sealed record EyeBoltOnLift(Mass? RatedLoad) : LiftComponent(RatedLoad)
     /// <summary>Thread in the hole, in bolt diameters, 0 and over; null where not known.</summary>
     public decimal? Engaged { get; init; }
 
+    /// <summary>Whether a hole nobody has stated is asked about: of registered gear it is, somebody can look.</summary>
+    public bool AsksHole { get; init; }
+
     /// <summary>What the hole is in; null: taken as steel.</summary>
     public string? Metal { get; init; }
 }

@@ -36,12 +36,14 @@ public static class LiftFixes
             && Marked(lift, now.Weakest) is { } marked
         )
         {
-            var least = Mass.FromKilograms(marked.Kilograms * piece.Utilisation!.Value).In(marked.Unit);
+            // Over its rating it wants as much as is asked of it; under it, as much as leaves room.
+            var share = piece.Utilisation!.Value > 1 ? 1 : PieceJudgement.CautionShare;
+            var least = Mass.FromKilograms(marked.Kilograms * piece.Utilisation!.Value / share).In(marked.Unit);
             fixes.Add(
                 new(
                     $"A {piece.Kind.Replace('-', ' ')} marked at least {QuantityFormat.Rounded(Mass.FromKilograms(least.Kilograms + 0.999m * Unit(marked.Unit)), marked.Unit)}, everything else as it is.",
-                    LiftOutcome.Caution,
-                    1
+                    share == 1 ? LiftOutcome.Caution : LiftOutcome.Ok,
+                    share
                 )
             );
         }

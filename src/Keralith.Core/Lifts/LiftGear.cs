@@ -143,6 +143,7 @@ public sealed record LiftGear(
                 Angle = facts.Pull,
                 OutOfPlane = facts.OutOfPlane,
                 Hole = facts.Hole,
+                AsksHole = facts.AsksHole && Gear.Family.Kind == GearKind.EyeBolt,
                 Engaged = facts.Engaged,
                 Metal = facts.Metal,
             },
@@ -176,6 +177,9 @@ public sealed record RigFacts
     public bool Seated { get; init; } = true;
 
     public BoltHole? Hole { get; init; }
+
+    /// <summary>Whether a hole nobody has stated is asked about: of a piece that is planned, not of one looked for.</summary>
+    public bool AsksHole { get; init; }
 
     /// <summary>In bolt diameters.</summary>
     public decimal? Engaged { get; init; }

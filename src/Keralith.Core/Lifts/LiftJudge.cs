@@ -20,6 +20,9 @@ public static class LiftJudge
     /// <summary>Over this a load is rigged again, in degrees: a site default.</summary>
     public const double MostTilt = 5;
 
+    /// <summary>Over this share of a piece above, what it carries of weights nobody knows is asked about: a site default.</summary>
+    private const decimal UsedWithoutWeights = 0.9m;
+
     /// <summary>Flatter than this a leg has no pull worth a figure, in degrees.</summary>
     private const decimal Level = 0.0001m;
 
@@ -35,23 +38,20 @@ public static class LiftJudge
             BetweenHoists between => Between(lift, between, remarks),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
-        var whole = lift.Load.Weight.Kilograms + (lift.Rigging?.Kilograms ?? 0);
         var above = lift
             .Above.Select(
                 (c, i) =>
                     ComponentOnLift.Judge(
                         c,
-                        whole,
+                        lift.Load.Weight.Kilograms + lift.Below(i),
                         new(null, null, i == 0 ? null : lift.Above[i - 1]),
                         null,
                         lift.Books
                     )
             )
             .ToList();
-        if (above.Count > 0 && lift.Rigging is null)
-            remarks.Add(
-                new(LiftOutcome.Ok, "The weight of the rigging is not given: what is above sees the load alone.")
-            );
+        if (above.Count > 0)
+            OwnWeights(lift, above, remarks);
         foreach (var (leg, piece) in Pieces(legs, above))
         {
             foreach (var remark in piece.Remarks)
@@ -95,6 +95,27 @@ public static class LiftJudge
         IEnumerable<PieceOnLift> above
     ) => above.Select(p => ((int?)null, p)).Concat(legs.SelectMany(l => l.Pieces.Select(p => ((int?)l.Number, p))));
 
+    /// <summary>What is above sees all that hangs below it, as far as it is known.</summary>
+    private static void OwnWeights(Lift lift, IReadOnlyList<PieceOnLift> above, List<Remark> remarks)
+    {
+        if (lift.Unweighed is not { } unweighed)
+        {
+            if (lift.Rigging is null)
+                remarks.Add(
+                    new(LiftOutcome.Ok, "The weight of the rigging is not given: what is above sees the load alone.")
+                );
+            return;
+        }
+
+        if (unweighed.Count > 0)
+            remarks.Add(
+                new(
+                    above.Any(p => p.Utilisation > UsedWithoutWeights) ? LiftOutcome.Ask : LiftOutcome.Caution,
+                    $"Own weight not known: {string.Join(", ", unweighed)}. What hangs above sees more than is worked out here."
+                )
+            );
+    }
+
     private static LiftOutcome Worse(LiftOutcome a, LiftOutcome b) => a > b ? a : b;
 
     private static string Name(PieceOnLift piece) => piece.Kind.Replace('-', ' ');
@@ -114,7 +135,9 @@ public static class LiftJudge
                 ),
                 LoadBasis.Estimated => new(
                     LiftOutcome.Ok,
-                    $"The load's {load.Weight} are an estimate: no contingency is added here; weigh it at the trial lift."
+                    load.Contingency is { } added
+                        ? $"The load's {QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit)} are an estimate, {QuantityFormat.Number(added * 100)} % for what is not known among them: weigh it at the trial lift."
+                        : $"The load's {load.Weight} are an estimate: no contingency is added here; weigh it at the trial lift."
                 ),
                 null => new(
                     LiftOutcome.Ask,
@@ -424,7 +447,7 @@ public static class LiftJudge
             return null;
         var weight = lift.Load.Weight.Kilograms;
         var least = above
-            .Select(p => p.Allowed!.Value - (lift.Rigging?.Kilograms ?? 0))
+            .Select((p, i) => p.Allowed!.Value - lift.Below(i))
             .Concat(
                 legs.SelectMany(l => l.Pieces)
                     .Where(p => p.Demand > 0)

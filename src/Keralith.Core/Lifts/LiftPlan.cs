@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
+using Keralith.Core.Register;
 using Keralith.Core.Tags;
 
 namespace Keralith.Core.Lifts;
@@ -175,28 +176,79 @@ public sealed record LiftPlan
                     };
         }
 
-        var weights = known
-            .Where(k => k.Piece.Place.Leg is not null)
-            .Select(k => k.Gear)
-            .Distinct()
-            .Select(g => g.Gear.Mass("ownWeight"))
-            .ToList();
-        var rigging = Rigging
-            ?? (
-                weights.Count > 0 && weights.All(w => w is not null)
-                    ? Mass.FromKilograms(weights.Sum(w => w!.Value.Kilograms))
-                    : null
-            );
+        var collected =
+            wanted.Count > 0
+                ? null
+                : Collecting.Included(this.Stand, [.. marks.Select(m => m.FirstOrDefault() ?? string.Empty)]);
+        var components = above.Select(Component).ToList();
+        if (collected is { } included && components.Count > 0)
+            components[^1] = Collects(components[^1], included);
+        var kits = arrangement is null ? [] : Kits(legs);
+        var weights = OwnWeights.Of(
+            known
+                .Where(k => k.Piece.Place.Leg is not null)
+                .GroupBy(k => k.Gear)
+                .Select(g => (g.Key, g.Key.LotCount is null ? 1 : g.Sum(k => k.Piece.Place.Leg == 0 ? Stand.Legs : 1))),
+            [.. above.Select(a => a.Gear)],
+            Rigging
+        );
         var lift = arrangement is null
             ? null
             : new Lift(books, Load, arrangement)
             {
                 FourLegs = FourLegs,
-                Above = [.. above.Select(Component)],
-                Rigging = rigging,
+                Above = [.. components, .. kits.Select(k => k.Common)],
+                Rigging = weights.Rigging,
+                AboveWeights = weights.Above,
+                Unweighed = weights.Unknown,
             };
-        return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark)], wanted);
+        return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark), .. kits.Select(k => k.Mark)], wanted)
+        {
+            Collected = collected is { } angle
+                ? Collecting.Against(
+                    above.Count == 0 ? null : above[^1].Gear,
+                    angle,
+                    marks.Select(m => m[0]).Distinct(StringComparer.Ordinal).Count()
+                )
+                : null,
+        };
     }
+
+    /// <summary>The piece that collects the legs, with the angle they meet at: never less than the geometry says.</summary>
+    private static LiftComponent Collects(LiftComponent lowest, Angle included) =>
+        lowest switch
+        {
+            HookOnLift hook => hook with { Collects = Wider(hook.Collects, included) },
+            ShackleOnLift shackle => shackle with { Collects = Wider(shackle.Collects, included) },
+            LinkOnLift link => link with { Collects = Wider(link.Collects, included) },
+            _ => lowest,
+        };
+
+    private static Angle Wider(Angle? said, Angle worked) => said is { } angle && angle > worked ? angle : worked;
+
+    /// <summary>
+    /// What the legs of a kit have in common sees the whole load, at the angle they meet: it caps the kit.
+    /// </summary>
+    private List<(string Mark, LiftComponent Common)> Kits(
+        IReadOnlyList<List<(PlannedPiece Piece, LiftGear Gear)>> legs
+    ) =>
+        [
+            .. legs.SelectMany(l => l)
+                .Where(k => k.Gear.Gear.Family.Kind == Gear.GearKind.Kit)
+                .Select(k => k.Gear)
+                .Distinct()
+                .Where(k => k.Members.Any(m => m.Bears == KitShare.Common))
+                .Select(k =>
+                    (
+                        k.Mark,
+                        (LiftComponent)
+                            new LinkOnLift(
+                                KitMember.Common(k.Members),
+                                Stand is StandAlike alike ? new(180 - (2 * alike.Angle.Degrees)) : null
+                            )
+                    )
+                ),
+        ];
 
     /// <summary>One leg rigged as planned with a sling and what hangs in it.</summary>
     internal LegRigging RiggingOf(LiftGear sling, IReadOnlyList<LiftComponent> components) =>
@@ -267,6 +319,9 @@ public sealed record PlannedLift(
     IReadOnlyList<string> Wanted
 )
 {
+    /// <summary>What the piece that collects the legs has against it; null: nothing, or it is judged as a piece.</summary>
+    public Remark? Collected { get; init; }
+
     /// <summary>The mark of the piece at a place of the result.</summary>
     public string? MarkAt(int? leg, int at) =>
         leg is { } n ? LegMarks.ElementAtOrDefault(n - 1)?.ElementAtOrDefault(at) : AboveMarks.ElementAtOrDefault(at);

@@ -105,7 +105,10 @@ public sealed class LiftPlanReader
                 Name = name ?? "Lift without a name",
                 Job = job,
                 Critical = _fields.Flag("critical"),
-                Load = new(weight!.Value, basis, temperature),
+                Load = new(weight!.Value, basis, temperature)
+                {
+                    Contingency = basis == LoadBasis.Estimated ? estimate?.Contingency : null,
+                },
                 Estimate = estimate,
                 Stand = stand!,
                 Hitch = hitch,
@@ -273,6 +276,7 @@ public sealed class LiftPlanReader
                 OutOfPlane = _fields.Angle(F("outOfPlane"), 0, 180),
                 Seated = !_fields.Flag(F("notSeated")),
                 Hole = _fields.Choice<BoltHole>(F("hole")),
+                AsksHole = true,
                 Engaged = _fields.Number(F("engaged"), 0, 100),
                 Metal = _fields.Text(F("metal")),
                 OffPlumb = _fields.Angle(F("offPlumb"), 0, 180),

@@ -51,6 +51,8 @@ public sealed record PlanVerdict(
                 );
         }
 
+        if (planned.Collected is { } collected)
+            remarks.Add(collected);
         remarks.AddRange(Seats(planned, gear));
         var levelled = Level(planned, gear);
         if (levelled is not null)

@@ -39,6 +39,9 @@ public sealed record LoadNature
 
     public IReadOnlyList<Chemical> Chemicals { get; init; } = [];
 
+    /// <summary>The rule books worked to: the strictest temperatures govern.</summary>
+    public IReadOnlyList<Gear.RuleBook> Books { get; init; } = [Gear.RuleBookShelf.Asme];
+
     /// <summary>Whether the site keeps chain from hoisting.</summary>
     public bool NoChain { get; init; }
 }
@@ -46,11 +49,8 @@ public sealed record LoadNature
 /// <summary>Which kind of sling: chain, wire rope, mesh, web, roundsling or fiber rope.</summary>
 public static class SlingKinds
 {
-    /// <summary>Above this synthetics are out (ASME B30.9, degrees F and C).</summary>
-    private static readonly ScaledLimit Synthetic = new(194, 90);
-    private static readonly ScaledLimit FiberRope = new(180, 82);
+    private static readonly ScaledLimit FiberCore = new(180, 82);
     private static readonly ScaledLimit Steel = new(400, 204);
-    private static readonly ScaledLimit Mesh = new(550, 288);
 
     /// <summary>Each kind, the fitting ones first.</summary>
     public static IReadOnlyList<SlingKind> For(LoadNature load) =>
@@ -69,6 +69,7 @@ public static class SlingKinds
             (load.Finish, KindFits.WithCare, "it marks the surface: pad it"),
             (load.SharpEdges, KindFits.WithCare, "edges padded"),
             (Over(load, Steel), KindFits.WithCare, "reduced by heat from 400 F (204 C)"),
+            (Over(load, new(1000, 538)), KindFits.No, "over 1000 F (538 C)"),
             (
                 load.Chemicals.Any(c => c is Chemical.Acid or Chemical.Caustic),
                 KindFits.WithCare,
@@ -82,8 +83,8 @@ public static class SlingKinds
             ["strong and stands rubbing; kinks don't come out"],
             (load.SharpEdges, KindFits.WithCare, "corners need a softener at least one lay long"),
             (load.Finish, KindFits.WithCare, "it marks the surface: pad it"),
-            (Over(load, FiberRope), KindFits.WithCare, "with a steel core only"),
-            (Over(load, Steel), KindFits.No, "over 400 F (204 C)"),
+            (Over(load, FiberCore), KindFits.WithCare, "with a steel core only"),
+            Heat(load, "wire-rope-sling", ("core", "iwrc")),
             (
                 load.Chemicals.Any(c => c is Chemical.Acid or Chemical.Caustic),
                 KindFits.WithCare,
@@ -96,7 +97,7 @@ public static class SlingKinds
             "metal-mesh-sling",
             ["for hot, rough loads gripped on their sides; nicks and corrosion end it"],
             (load.Finish, KindFits.WithCare, "bare mesh marks the surface: coated mesh up to 200 F (93 C)"),
-            (Over(load, Mesh), KindFits.No, "over 550 F (288 C)"),
+            Heat(load, "metal-mesh-sling", ("coating", "none")),
             (load.Chemicals.Count > 0, KindFits.WithCare, "corrosion: ask the maker")
         );
 
@@ -107,7 +108,7 @@ public static class SlingKinds
             (load.SharpEdges, KindFits.WithCare, "cut at once by an edge: sleeves and corner pads, or another kind"),
             (load.Rough, KindFits.WithCare, "rubbing wears it fast"),
             (load.Sunlight, KindFits.WithCare, "sunlight weakens it: keep its discard date"),
-            (Over(load, Synthetic), KindFits.No, "over 194 F (90 C)"),
+            Heat(load, "web-sling", ("fiber", "polyester")),
             (
                 load.Chemicals.Count > 0,
                 KindFits.WithCare,
@@ -122,7 +123,7 @@ public static class SlingKinds
             (load.SharpEdges, KindFits.WithCare, "cut at once by an edge: sleeves and corner pads, or another kind"),
             (load.Rough, KindFits.WithCare, "a worn cover hides its core: hold it when it shows"),
             (load.Sunlight, KindFits.WithCare, "sunlight weakens it: keep its discard date"),
-            (Over(load, Synthetic), KindFits.No, "over 194 F (90 C)"),
+            Heat(load, "roundsling", ("coreFiber", "polyester")),
             (
                 load.Chemicals.Count > 0,
                 KindFits.WithCare,
@@ -137,7 +138,7 @@ public static class SlingKinds
             (!load.Light, KindFits.No, "for light loads only"),
             (load.SharpEdges, KindFits.WithCare, "edges padded"),
             (load.Sunlight, KindFits.WithCare, "sunlight weakens it"),
-            (Over(load, FiberRope), KindFits.No, "over 180 F (82 C)"),
+            Heat(load, "fiber-rope-sling", ("fiber", "polyester")),
             (load.Chemicals.Count > 0, KindFits.WithCare, "which fiber stands which chemical differs: ask the maker")
         );
 
@@ -149,6 +150,24 @@ public static class SlingKinds
             hits.Count == 0 ? KindFits.Fits : hits.Max(h => h.Then),
             [.. plain, .. hits.OrderByDescending(h => h.Then).Select(h => h.Why)]
         );
+    }
+
+    /// <summary>
+    /// Too hot or too cold for the hardiest of a kind, by the strictest book worked to: the same table as for gear on a
+    /// lift.
+    /// </summary>
+    private static (bool Is, KindFits Then, string Why) Heat(
+        LoadNature load,
+        string family,
+        (string Name, string Value) made
+    )
+    {
+        var gear = new Gear.GearPiece(
+            Gear.GearFamilies.Find(family)!,
+            [new(made.Name, Gear.GearAttributes.Find(made.Name)!.Read(made.Value).Value)]
+        );
+        var limits = OperatingTemperatures.Of(gear, load.Books)!;
+        return (load.Temperature is { } t && limits.Exceeded(t), KindFits.No, $"it works from {limits}");
     }
 
     private static bool Over(LoadNature load, ScaledLimit limit) =>

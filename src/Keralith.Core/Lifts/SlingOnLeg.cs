@@ -44,6 +44,9 @@ internal static class SlingOnLeg
         var kept = before is > 0 && piece.Allowed is { } now ? now / before.Value : 1;
         switch (rigging.Hitch)
         {
+            case Hitch.Choker or Hitch.Basket when family.Kind == GearKind.Net:
+                piece.Forbid("a net carries its load once, hung by all its loops: never choked, never doubled");
+                break;
             case Hitch.Vertical:
                 break;
             case Hitch.Choker:

@@ -3,13 +3,29 @@ using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Register;
 
+/// <summary>What a member of a kit bears.</summary>
+public enum KitShare
+{
+    /// <summary>A leg's load.</summary>
+    [Code("bears")]
+    EachLeg,
+
+    /// <summary>The whole load: the apex, ring or link that all legs hang from.</summary>
+    [Code("common")]
+    Common,
+
+    /// <summary>Nothing: a wear sleeve, a spare.</summary>
+    [Code("spare")]
+    Spare,
+}
+
 /// <summary>One line of a kit's roster.</summary>
 /// <param name="Count">How many of it belong to the kit.</param>
 /// <param name="Name">What it is.</param>
 /// <param name="RatedLoad">As marked on each.</param>
-/// <param name="SharesLoad">Whether it bears a leg's load; a wear sleeve or a spare does not.</param>
+/// <param name="Bears">What it bears.</param>
 /// <param name="Mark">The mark under which it is registered itself; null where it is not.</param>
-public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool SharesLoad, Mark? Mark)
+public sealed record KitMember(int Count, string Name, Mass? RatedLoad, KitShare Bears, Mark? Mark)
 {
     /// <summary>Most lines of a roster.</summary>
     public const int Most = 40;
@@ -18,14 +34,7 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
     public override string ToString() =>
         string.Join(
             "; ",
-            new[]
-            {
-                Count.ToString(),
-                Name,
-                RatedLoad?.ToString() ?? "-",
-                SharesLoad ? "bears" : "spare",
-                Mark?.Text,
-            }.OfType<string>()
+            new[] { Count.ToString(), Name, RatedLoad?.ToString() ?? "-", Code.Of(Bears), Mark?.Text }.OfType<string>()
         );
 
     /// <summary>Reads a line as typed.</summary>
@@ -35,7 +44,7 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
         var said = line.Trim();
         if (cells.Length is < 4 or > 5)
             return new Refusal(
-                $"\"{said}\": write count; name; rated load or -; bears or spare; its mark if it has one, such as 2; foundry hook; 3500 lb; bears"
+                $"\"{said}\": write count; name; rated load or -; bears, common or spare; its mark if it has one, such as 2; foundry hook; 3500 lb; bears"
             );
         if (
             !int.TryParse(cells[0], System.Globalization.NumberStyles.None, null, out var count)
@@ -44,8 +53,10 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
             return new Refusal($"\"{said}\": the count is a whole number from 1 to 1000");
         if (cells[1].Length is 0 or > 80)
             return new Refusal($"\"{said}\": name it in at most 80 letters");
-        if (cells[3] is not ("bears" or "spare"))
-            return new Refusal($"\"{said}\": say whether it bears a leg's load: bears or spare");
+        if (Code.Find<KitShare>(cells[3]) is not { } bears)
+            return new Refusal(
+                $"\"{said}\": say whether it bears a leg's load, what all legs have in common, or nothing: bears, common or spare"
+            );
         Mass? load = null;
         if (cells[2] is not ("-" or ""))
         {
@@ -66,8 +77,18 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
             mark = read.Value;
         }
 
-        return new KitMember(count, cells[1], load, cells[3] == "bears", mark);
+        return new KitMember(count, cells[1], load, bears, mark);
     }
+
+    /// <summary>A roster as it is kept, a line each; what can't be read is left to whoever reads the piece.</summary>
+    public static IReadOnlyList<KitMember> Roster(string lines) =>
+        [
+            .. lines
+                .Split('\n', StringSplitOptions.RemoveEmptyEntries)
+                .Select(Read)
+                .Where(m => m.Ok)
+                .Select(m => m.Value),
+        ];
 
     /// <summary>
     /// What one leg of a kit carries: its weakest member that bears load. Null where one of them has no rated load, or
@@ -75,9 +96,19 @@ public sealed record KitMember(int Count, string Name, Mass? RatedLoad, bool Sha
     /// </summary>
     public static Mass? OneLeg(IReadOnlyCollection<KitMember> members)
     {
-        var bearing = members.Where(m => m.SharesLoad).ToList();
+        var bearing = members.Where(m => m.Bears == KitShare.EachLeg).ToList();
         return bearing.Count == 0 || bearing.Any(m => m.RatedLoad is null)
             ? null
             : bearing.Min(m => m.RatedLoad!.Value);
+    }
+
+    /// <summary>
+    /// What the members that all legs have in common carry: the weakest of them. Null where there are none, or one of
+    /// them has no rated load.
+    /// </summary>
+    public static Mass? Common(IReadOnlyCollection<KitMember> members)
+    {
+        var common = members.Where(m => m.Bears == KitShare.Common).ToList();
+        return common.Count == 0 || common.Any(m => m.RatedLoad is null) ? null : common.Min(m => m.RatedLoad!.Value);
     }
 }

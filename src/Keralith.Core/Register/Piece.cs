@@ -53,6 +53,9 @@ public sealed record Piece
     /// </summary>
     public string? Unreadable { get; init; }
 
+    /// <summary>Of a kit: those of its members that are registered, as they stand.</summary>
+    public IReadOnlyList<MemberStanding> Members { get; init; } = [];
+
     /// <summary>Where it hangs.</summary>
     public HangingPlace Place => new(Store, Peg);
 
@@ -172,6 +175,8 @@ public sealed record Piece
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
                 Unreadable = Unreadable,
+                AgainstMembers =
+                    Gear.Family.Kind == GearKind.Kit ? KitUse.Against(Details.Members, Members, today) : [],
             },
             today
         );

@@ -84,6 +84,9 @@ public static class TagJudgement
             Colour(tag.Gear, marked, remarks);
         }
 
+        if (RopeClips.Against(tag.Gear) is { } fewer)
+            remarks.Add(new("clips", Outcome.Hold, fewer));
+
         foreach (var chemical in met.Chemicals)
         {
             var (ruledOut, words) = Materials.Against(tag.Gear, chemical, books);

@@ -14,11 +14,21 @@ namespace Keralith.Data;
 /// <summary>Pieces as the database keeps them.</summary>
 internal static class PieceRows
 {
-    internal const string Columns = """
+    /// <summary>Of a kit: its registered members as they stand, found by the marks in its roster.</summary>
+    internal const string MembersColumn = """
+        case when p.family = 'sling-kit' then array(
+          select m.mark || chr(31) || m.state || chr(31) || coalesce(m.periodic_due::text, '') || chr(31)
+            || coalesce(m.frequent_due::text, '') || chr(31) || coalesce(m.calibration_due::text, '')
+          from regexp_split_to_table(coalesce(p.details->>'members', ''), E'\n') as line
+          join piece m on m.mark = upper(trim(split_part(line, ';', 5)))) end as members
+        """;
+
+    internal const string Columns = $$"""
         p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
         p.service_class, p.in_service_since, p.store_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
         p.registered_at, p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.details::text as details,
         (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
+        {{MembersColumn}},
         case when p.issue_id is not null then (select i.holder || chr(31) || i.job || chr(31) || coalesce(to_char(i.expected_back, 'YYYY-MM-DD'), '') || chr(31) || to_char(i.at at time zone (select time_zone from site), 'YYYY-MM-DD') from issue i where i.id = p.issue_id) end as issued,
         case when p.open_holds > 0 or p.state = 'held' then array(select h.cause || ' ' || to_char(h.placed_at at time zone (select time_zone from site), 'YYYY-MM-DD') || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
@@ -114,10 +124,30 @@ internal static class PieceRows
             Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held
                 ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3]))
                 : null,
+            Members = MembersOf(r),
             CarriedOver = r.TextOrNull("carried_over")?.Split('\x1f') is { } report
                 ? new(Day(report[0]), report[1], report[2])
                 : null,
         };
+
+    /// <summary>The registered members of a kit.</summary>
+    internal static IReadOnlyList<MemberStanding> MembersOf(NpgsqlDataReader r)
+    {
+        if (r.IsDBNull(r.GetOrdinal("members")))
+            return [];
+        DateOnly? DayOf(string text) => text.Length == 0 ? null : Day(text);
+        return
+        [
+            .. r.Get<string[]>("members")
+                .Select(m => m.Split('\x1f'))
+                .Select(m => new MemberStanding(
+                    m[0],
+                    Code.Parse<PieceState>(m[1]),
+                    new(DayOf(m[2]), DayOf(m[3])),
+                    DayOf(m[4])
+                )),
+        ];
+    }
 
     private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd");
 

@@ -23,6 +23,7 @@ public sealed class KindsModel(Here here) : YardPage(here)
             ? (Checked<Temperature>?)null
             : Core.Quantities.Temperature.Read(temperature);
         Fault = read?.Fault;
+        var site = await Here.SiteAsync(Cancel);
         Kinds = SlingKinds.For(
             new()
             {
@@ -34,7 +35,8 @@ public sealed class KindsModel(Here here) : YardPage(here)
                 Shock = Is.Contains("shock"),
                 Temperature = read is { Ok: true } r ? r.Value : null,
                 Chemicals = [.. Enum.GetValues<Chemical>().Where(c => Is.Contains(Code.Of(c)))],
-                NoChain = (await Here.SiteAsync(Cancel)).Policies.NoChainHoisting,
+                NoChain = site.Policies.NoChainHoisting,
+                Books = site.Books,
             }
         );
     }
