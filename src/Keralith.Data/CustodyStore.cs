@@ -221,24 +221,27 @@ public sealed class CustodyStore(Database database)
         );
 
     /// <summary>Records the destruction of a condemned piece.</summary>
-    /// <param name="witness">Sign-in name of the witness: another person.</param>
+    /// <param name="witness">The witness, another person, who confirmed it by their own sign-in; null: nobody did.</param>
     public Task<Checked<Recorded>> DestroyAsync(
         Guid piece,
         int version,
         string method,
-        string witness,
+        Actor? witness,
         string note,
         Stamp stamp,
         CancellationToken cancel
     ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, version, async row =>
                 {
-                    var saw = await session
-                        .ReadAsync("select id from person where username = $1", r => r.GetGuid(0), witness)
-                        .ConfigureAwait(false);
-                    Guid? who = saw.Count == 0 ? null : saw[0];
-                    var outcome = Cage.Destroy(row.State, method, who, witness, note, session.By);
+                    var outcome = Cage.Destroy(
+                        row.State,
+                        method,
+                        witness?.Id,
+                        witness?.Username ?? string.Empty,
+                        note,
+                        session.By
+                    );
                     if (outcome.Ok)
-                        await DisposeAsync(session, row.Id, "destroyed", note.Trim(), method.Trim(), who)
+                        await DisposeAsync(session, row.Id, "destroyed", note.Trim(), method.Trim(), witness!.Id)
                             .ConfigureAwait(false);
                     return outcome;
                 }), cancel);

@@ -159,7 +159,9 @@ public sealed class DueStore(Database database)
     public async Task<bool> KnowsFeedAsync(string token, CancellationToken cancel) =>
         (
             await database
-                .Command("select 1 from due_feed where hash = $1")
+                .Command(
+                    "select 1 from due_feed f join person p on p.id = f.person_id where f.hash = $1 and p.disabled_at is null"
+                )
                 .Positional(Hash(token))
                 .ListAsync(r => r.GetInt32(0), cancel)
                 .ConfigureAwait(false)

@@ -6,21 +6,15 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>A person who may sign in.</summary>
-public sealed record Person(Actor Actor, string PasswordHash, int Failed, DateTimeOffset? LockedUntil);
+public sealed record Person(Actor Actor, string PasswordHash);
 
 /// <summary>The people and how they sign in.</summary>
 public sealed class PeopleStore(Database database)
 {
-    /// <summary>Wrong passwords in a row that lock a sign-in.</summary>
-    public const int MostFailures = 6;
-
-    /// <summary>How long a sign-in stays locked.</summary>
-    public static TimeSpan LockedFor { get; } = TimeSpan.FromMinutes(5);
-
     public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, role, password_hash, failed, locked_until from person where username = $1 and password_hash <> ''"
+                "select id, username, name, role, password_hash from person where username = $1 and password_hash <> '' and disabled_at is null"
             )
             .Positional(username)
             .FirstAsync(From, cancel);
@@ -28,7 +22,7 @@ public sealed class PeopleStore(Database database)
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, role, password_hash, failed, locked_until from person where password_hash <> '' order by name"
+                "select id, username, name, role, password_hash from person where password_hash <> '' and disabled_at is null order by name"
             )
             .ListAsync(r => From(r).Actor, cancel);
 
@@ -36,28 +30,6 @@ public sealed class PeopleStore(Database database)
         database
             .Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
             .Positional(actor.Id, actor.Username, actor.Name, Code.Of(actor.Role), passwordHash)
-            .RunAsync(cancel);
-
-    /// <summary>Counts a wrong password; the last one locks the sign-in for a while.</summary>
-    public Task CountFailureAsync(Guid person, DateTimeOffset now, CancellationToken cancel) =>
-        database
-            .Command(
-                """
-                update person
-                set failed = case when failed + 1 >= $2 then 0 else failed + 1 end,
-                    locked_until = case when failed + 1 >= $2 then $3 else locked_until end
-                where id = $1
-                """
-            )
-            .Positional(person, MostFailures, now + LockedFor)
-            .RunAsync(cancel);
-
-    public Task ForgetFailuresAsync(Guid person, CancellationToken cancel) =>
-        database
-            .Command(
-                "update person set failed = 0, locked_until = null where id = $1 and (failed > 0 or locked_until is not null)"
-            )
-            .Positional(person)
             .RunAsync(cancel);
 
     /// <summary>What a person is authorised to sign for, the newest of each group.</summary>
@@ -121,8 +93,6 @@ public sealed class PeopleStore(Database database)
                 r.Get<string>("name"),
                 Code.Parse<Role>(r.Get<string>("role"))
             ),
-            r.Get<string>("password_hash"),
-            r.Get<int>("failed"),
-            r.ValueOrNull<DateTimeOffset>("locked_until")
+            r.Get<string>("password_hash")
         );
 }

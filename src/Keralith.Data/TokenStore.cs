@@ -56,7 +56,7 @@ public sealed class TokenStore(Database database)
                 select p.id, p.username, p.name, p.role
                 from api_token t
                 join person p on p.id = t.person_id
-                where t.hash = $1 and t.revoked_at is null
+                where t.hash = $1 and t.revoked_at is null and p.disabled_at is null
                 """
             )
             .Positional(Hash(token))

@@ -30,6 +30,10 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
     /// <summary>The site's day at a moment, as pages write it.</summary>
     public string Day(DateTimeOffset moment) => DayOf(moment).ToString("yyyy-MM-dd");
 
+    /// <summary>Whether a password is that of the person signed in: asked again to sign a record.</summary>
+    public Task<bool> ConfirmsAsync(Passwords passwords, string? password, CancellationToken cancel) =>
+        passwords.ConfirmAsync(Actor, context.HttpContext!.User.SignIn() ?? string.Empty, password, Now, cancel);
+
     public bool May(Right right) => Who is { } who && who.Role.May(right);
 
     /// <summary>Who acts, now, under an id: with a digest of what was sent, so that the id belongs to that alone.</summary>

@@ -11,6 +11,7 @@ using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
+using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
@@ -63,15 +64,29 @@ public static class WebHost
         );
         // Browsers keep connections open; requests under way get this long when the application is stopped.
         builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(4));
-        AddServices(builder.Services, connectionString, time ?? TimeProvider.System);
+        var served = Served.Read(Environment.GetEnvironmentVariable);
+        AddServices(builder.Services, connectionString, time ?? TimeProvider.System, served);
         var app = builder.Build();
         Configure(app);
         return app;
     }
 
     /// <summary>The services of the application, for the host and for tests that host it otherwise.</summary>
-    public static void AddServices(IServiceCollection services, string connectionString, TimeProvider time)
+    /// <param name="served">Under which address it is served; null: on loopback.</param>
+    public static void AddServices(
+        IServiceCollection services,
+        string connectionString,
+        TimeProvider time,
+        Served? served = null
+    )
     {
+        served ??= Served.Read(_ => null);
+        services.AddSingleton(served);
+        services.Configure<HostFilteringOptions>(o =>
+        {
+            o.AllowedHosts = [.. served.Hosts];
+            o.AllowEmptyHosts = false;
+        });
         services.AddSingleton(_ => new Database(connectionString));
         services.AddSingleton<SiteStore>();
         services.AddSingleton<PeopleStore>();
@@ -108,26 +123,34 @@ public static class WebHost
         services.AddSingleton(time);
         services.AddSingleton<SiteClock>();
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
+        services.AddSingleton<SignInStore>();
         services.AddSingleton<Passwords>();
         services.AddHttpContextAccessor();
+        services.AddSingleton<PublicAddress>();
         services.AddScoped<Here>();
 
         services.AddDataProtection().SetApplicationName("keralith");
+        if (served.KeyFile is { } keyFile)
+            services.AddSingleton(_ => MasterKey.Of(keyFile));
         services.AddSingleton<IConfigureOptions<KeyManagementOptions>>(p => new ConfigureOptions<KeyManagementOptions>(
-            o => o.XmlRepository = new DatabaseKeys(p.GetRequiredService<KeyStore>())
+            o =>
+            {
+                o.XmlRepository = new DatabaseKeys(p.GetRequiredService<KeyStore>());
+                if (p.GetService<MasterKey>() is { } key)
+                    o.XmlEncryptor = new KeySealer(key);
+            }
         ));
         services
             .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
             .AddCookie(o =>
             {
-                o.Cookie.Name = "keralith";
-                o.Cookie.HttpOnly = true;
+                Seal(o.Cookie, "keralith", served);
                 o.Cookie.SameSite = SameSiteMode.Lax;
-                o.Cookie.SecurePolicy = CookieSecurePolicy.SameAsRequest;
                 o.LoginPath = "/sign-in";
                 o.AccessDeniedPath = "/no-permission";
-                o.ExpireTimeSpan = TimeSpan.FromHours(12);
-                o.SlidingExpiration = true;
+                o.ExpireTimeSpan = SignInStore.Longest;
+                o.SlidingExpiration = false;
+                o.Events.OnValidatePrincipal = SignedIn.ValidateAsync;
                 o.ReturnUrlParameter = "next";
                 o.Events.OnRedirectToLogin = c => SignInRedirect.ToSignIn(c);
                 o.Events.OnRedirectToAccessDenied = c => SignInRedirect.ToNoPermission(c);
@@ -150,7 +173,7 @@ public static class WebHost
         });
         services.AddAntiforgery(o =>
         {
-            o.Cookie.Name = "keralith-form";
+            Seal(o.Cookie, "keralith-form", served);
             o.HeaderName = "X-Form-Token";
         });
         services
@@ -176,6 +199,7 @@ public static class WebHost
     public static void Configure(WebApplication app)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+        app.UseHostFiltering();
         app.UseMiddleware<SecurityHeaders>();
         app.UseExceptionHandler("/error");
         app.UseStatusCodePagesWithReExecute("/error", "?status={0}");
@@ -203,6 +227,15 @@ public static class WebHost
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") })
             .AllowAnonymous();
+    }
+
+    /// <summary>A cookie no script reads; served over HTTPS, for that host over HTTPS alone.</summary>
+    private static void Seal(CookieBuilder cookie, string name, Served served)
+    {
+        cookie.Name = served.IsSecure ? $"__Host-{name}" : name;
+        cookie.HttpOnly = true;
+        cookie.Path = "/";
+        cookie.SecurePolicy = served.IsSecure ? CookieSecurePolicy.Always : CookieSecurePolicy.SameAsRequest;
     }
 
     /// <summary>Sees to it that the site's day is known before anything asks for it.</summary>

@@ -173,7 +173,15 @@ public class HistoryTests
                 ),
                 "service" => await ServiceAsync(piece),
                 "condemn" => await yard.Custody.CondemnAsync(id, version, "Worn out", By("qualified"), Cancel),
-                "destroy" => await yard.Custody.DestroyAsync(id, version, "Cut", "stores", "", By("qualified"), Cancel),
+                "destroy" => await yard.Custody.DestroyAsync(
+                    id,
+                    version,
+                    "Cut",
+                    Seed.People["stores"],
+                    "",
+                    By("qualified"),
+                    Cancel
+                ),
                 "books" => await BooksAsync(),
                 _ => throw new ArgumentOutOfRangeException(nameof(act), act, null),
             };

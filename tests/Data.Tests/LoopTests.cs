@@ -160,7 +160,7 @@ public class LoopTests
                     piece.Id,
                     piece.Version,
                     "Cut",
-                    "crew",
+                    Seed.People["crew"],
                     "",
                     yard.Stamp("stores"),
                     Cancel
@@ -177,7 +177,7 @@ public class LoopTests
                     piece.Id,
                     piece.Version,
                     "Cut",
-                    "stores",
+                    Seed.People["stores"],
                     "",
                     yard.Stamp("stores"),
                     Cancel
@@ -190,7 +190,7 @@ public class LoopTests
                 piece.Id,
                 piece.Version,
                 "Cut through bow and pin",
-                "crew",
+                Seed.People["crew"],
                 "",
                 yard.Stamp("stores"),
                 Cancel

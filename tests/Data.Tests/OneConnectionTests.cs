@@ -138,7 +138,7 @@ public class OneConnectionTests
                 piece.Id,
                 piece.Version,
                 "Cut",
-                "stores",
+                Seed.People["stores"],
                 "",
                 yard.Stamp("qualified"),
                 Cancel

@@ -60,7 +60,7 @@ public class RaceTests
                     id,
                     version,
                     "Cut",
-                    "stores",
+                    Seed.People["stores"],
                     "",
                     yard.Stamp("qualified"),
                     Cancel

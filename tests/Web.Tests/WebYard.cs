@@ -50,7 +50,9 @@ internal sealed class WebYard : IAsyncDisposable
         var app = WebHost.Build([], connectionString, "http://127.0.0.1:0", quiet: true, time);
         await app.StartAsync(Cancel);
         var yard = new WebYard(app, connectionString);
-        await using var passwords = yard.Database.Command("update person set password_hash = $1");
+        await using var passwords = yard.Database.Command(
+            "update person set password_hash = $1 where password_hash <> ''"
+        );
         passwords.Parameters.Add(new() { Value = Hash });
         await passwords.ExecuteNonQueryAsync(Cancel);
         return yard;
@@ -145,14 +147,29 @@ internal sealed class WebYard : IAsyncDisposable
 }
 
 /// <summary>A browser's part: cookies, forms with their tokens, no following of redirects.</summary>
-internal sealed partial class Visitor(Uri address)
+internal sealed partial class Visitor
 {
-    private readonly HttpClient _http = new(
-        new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = new() }
-    )
+    private readonly Uri _address;
+    private readonly CookieContainer _cookies = new();
+    private readonly HttpClient _http;
+
+    public Visitor(Uri address)
     {
-        BaseAddress = address,
-    };
+        _address = address;
+        _http = new(new HttpClientHandler { AllowAutoRedirect = false, CookieContainer = _cookies })
+        {
+            BaseAddress = address,
+        };
+    }
+
+    /// <summary>Another browser with the same cookies as now, at this node or another.</summary>
+    public Visitor Copy(Uri? at = null)
+    {
+        var copy = new Visitor(at ?? _address);
+        foreach (Cookie cookie in _cookies.GetAllCookies())
+            copy._cookies.Add(copy._address, new Cookie(cookie.Name, cookie.Value, cookie.Path));
+        return copy;
+    }
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

@@ -259,7 +259,7 @@ public sealed partial class Hollowmere
                                 p.Id,
                                 p.Version,
                                 "Every fourth link cut with the disc, hooks cut through the bowl",
-                                "inspector",
+                                _people["inspector"],
                                 "Scrap bin 2",
                                 s,
                                 _cancel
@@ -374,7 +374,15 @@ public sealed partial class Hollowmere
                     Custody(
                         piece,
                         (p, s) =>
-                            _custody.DestroyAsync(p.Id, p.Version, "Bow and pin cut through", "stores", "", s, _cancel),
+                            _custody.DestroyAsync(
+                                p.Id,
+                                p.Version,
+                                "Bow and pin cut through",
+                                _people["stores"],
+                                "",
+                                s,
+                                _cancel
+                            ),
                         "qualified",
                         t
                     )

@@ -95,7 +95,7 @@ public static class Cage
     }
 
     /// <summary>Records the destruction of a condemned piece.</summary>
-    /// <param name="witness">Who saw it, of the people on record; null: nobody of that name.</param>
+    /// <param name="witness">Who saw it and confirmed it by their own sign-in; null: nobody did.</param>
     /// <param name="witnessName">The witness's sign-in name.</param>
     public static Checked<PieceOutcome> Destroy(
         PieceState state,
@@ -111,7 +111,7 @@ public static class Cage
         if (string.IsNullOrWhiteSpace(method))
             return new Refusal("Write how it was destroyed, such as cut through every link.");
         if (witness is not { } saw)
-            return new Refusal("Name the witness.");
+            return new Refusal("The witness confirms with their own name and password.");
         if (saw == by.Person)
             return new Refusal("The witness is another person than the one who records it.");
         var after = PieceLife.AfterDestruction(state);

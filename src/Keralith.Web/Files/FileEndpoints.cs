@@ -5,6 +5,7 @@ using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
 using Keralith.Web.Printing;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Files;
@@ -169,7 +170,7 @@ internal static class FileEndpoints
             Pages.Inspect.SignedModel.Worked(inspection),
             $"{number}",
             Convert.ToHexStringLower(hash),
-            $"{context.Request.Scheme}://{context.Request.Host}/inspection/{id}"
+            context.RequestServices.GetRequiredService<PublicAddress>().Of($"/inspection/{id}").ToString()
         );
         Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(Certificate.Pdf(facts), cancel);

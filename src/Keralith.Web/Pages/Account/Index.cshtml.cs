@@ -1,16 +1,16 @@
 using Keralith.Data;
-using Microsoft.AspNetCore.Authentication;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Account;
 
-public sealed class AccountModel(Here here) : YardPage(here)
+public sealed class AccountModel(Here here, SignInStore signIns) : YardPage(here)
 {
     public Actor Who => Here.Actor;
 
     public async Task<IActionResult> OnPostAsync()
     {
-        await HttpContext.SignOutAsync();
+        await SignedIn.EndAsync(HttpContext, signIns);
         return Redirect("/sign-in");
     }
 }

@@ -1,15 +1,19 @@
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Security;
-using Microsoft.AspNetCore.Authentication;
-using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Account;
 
 [AllowAnonymous]
-public sealed class SignInModel(Here here, SiteStore sites, PeopleStore people, Passwords passwords) : YardPage(here)
+public sealed class SignInModel(
+    Here here,
+    SiteStore sites,
+    PeopleStore people,
+    Passwords passwords,
+    SignInStore signIns
+) : YardPage(here)
 {
     /// <summary>The password of every demo person; shown in demo mode only.</summary>
     public const string SharedDemoPassword = "lockgate-demo";
@@ -38,17 +42,14 @@ public sealed class SignInModel(Here here, SiteStore sites, PeopleStore people, 
     {
         Username = (username ?? string.Empty).Trim().ToLowerInvariant();
         Next = next;
-        if (await passwords.CheckAsync(Username, password, Here.Now, Cancel) is not { } actor)
+        if (await passwords.CheckAsync(Username, password, HttpContext.Address(), Here.Now, Cancel) is not { } actor)
         {
             Refuse(Wrong);
             await LoadAsync();
             return Page();
         }
 
-        await HttpContext.SignInAsync(
-            CookieAuthenticationDefaults.AuthenticationScheme,
-            ClaimsReading.Principal(actor, CookieAuthenticationDefaults.AuthenticationScheme)
-        );
+        await SignedIn.BeginAsync(HttpContext, actor, signIns, Here.Now);
         return Url.IsLocalUrl(next) ? LocalRedirect(next) : Redirect("/");
     }
 

@@ -1,5 +1,6 @@
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Cage;
@@ -7,8 +8,14 @@ namespace Keralith.Web.Pages.Cage;
 /// <summary>
 /// One piece in the cage: its holds, release, new tag, condemning, destruction. Core decides who may and on what proof.
 /// </summary>
-public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custody, PeopleStore people, FileStore files)
-    : YardPage(here)
+public sealed class PieceModel(
+    Here here,
+    PieceStore pieces,
+    CustodyStore custody,
+    PeopleStore people,
+    FileStore files,
+    Passwords passwords
+) : YardPage(here)
 {
     public Piece Piece { get; private set; } = null!;
 
@@ -69,19 +76,22 @@ public sealed class PieceModel(Here here, PieceStore pieces, CustodyStore custod
         int version,
         string? method,
         string? witness,
+        string? witnessPassword,
         string? note
-    ) =>
-        ChangeAsync(mark, p =>
-            custody.DestroyAsync(
+    ) => ChangeAsync(mark, async p =>
+        {
+            // The witness confirms with their own sign-in: a name alone is nobody's word.
+            var saw = await passwords.CheckAsync(witness, witnessPassword, HttpContext.Address(), Here.Now, Cancel);
+            return await custody.DestroyAsync(
                 p.Id,
                 version,
                 method ?? string.Empty,
-                witness ?? string.Empty,
+                saw,
                 note ?? string.Empty,
                 Here.Stamp(Submission),
                 Cancel
-            )
-        );
+            );
+        });
 
     private async Task<IActionResult> ChangeAsync(
         string mark,

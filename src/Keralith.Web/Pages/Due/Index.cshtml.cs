@@ -3,13 +3,14 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Due;
 
 /// <summary>What is due and overdue, the load of the weeks to come, and the address calendars read it from.</summary>
-public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : YardPage(here)
+public sealed class IndexModel(Here here, DueStore due, PieceStore pieces, PublicAddress at) : YardPage(here)
 {
     private const int MostNew = 100;
 
@@ -30,7 +31,7 @@ public sealed class IndexModel(Here here, DueStore due, PieceStore pieces) : Yar
 
     public async Task<IActionResult> OnPostFeedAsync()
     {
-        Feed = $"{Request.Scheme}://{Request.Host}/due/{await due.NewFeedAsync(Here.Actor.Id, Here.Now, Cancel)}.ics";
+        Feed = at.Of($"/due/{await due.NewFeedAsync(Here.Actor.Id, Here.Now, Cancel)}.ics").ToString();
         Response.Headers.CacheControl = "no-store";
         await LoadAsync(null, null, null, null);
         return Page();

@@ -133,7 +133,7 @@ public sealed class SignModel(
             return await inspections.FindSignedAsync(id, Cancel) is not null
                 ? Redirect($"/inspection/{id}")
                 : NotFound();
-        if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
+        if (!await Here.ConfirmsAsync(passwords, password, Cancel))
         {
             Refuse(WrongPassword);
             return Page();

@@ -79,7 +79,7 @@ public sealed class SignedModel(
         if (!await LoadAsync(id))
             return NotFound();
         Why = why;
-        if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is null)
+        if (!await Here.ConfirmsAsync(passwords, password, Cancel))
         {
             Refuse("That is not your password, or there were too many tries. Nothing was withdrawn.");
             return Page();

@@ -1,13 +1,15 @@
 using Keralith.Core.Custody;
 using Keralith.Data;
 using Keralith.Web.Printing;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Http.Extensions;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Labels;
 
 /// <summary>Labels of pieces: which, how large, and for what.</summary>
-public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, LabelPrinter printer) : YardPage(here)
+public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, LabelPrinter printer, PublicAddress at)
+    : YardPage(here)
 {
     /// <summary>Most labels made at once.</summary>
     public const int Most = 600;
@@ -103,7 +105,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
                 ).Where(p => !wanted.Contains(p.Mark))
             );
         var site = await Here.SiteAsync(Cancel);
-        var address = new Uri($"{Request.Scheme}://{Request.Host}");
+        var address = at.Base;
         Labels = rows.Take(Most)
             .Select(p => Label.Of(p, site, Here.Today, address, outOfUse || p.State.IsRetired()))
             .ToList();

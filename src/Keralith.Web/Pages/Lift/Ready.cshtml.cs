@@ -52,7 +52,7 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
     {
         if (!Here.May(Right.SignLift))
             return Forbid();
-        if (await passwords.CheckAsync(Here.Actor.Username, password, Here.Now, Cancel) is not null)
+        if (await Here.ConfirmsAsync(passwords, password, Cancel))
             return await StepAsync(id, version, new SignLift());
         if (!await ShowAsync(id))
             return NotFound();

@@ -1,0 +1,36 @@
+namespace Keralith.Web.Security;
+
+/// <summary>Under which address the works is served, as it is configured: never as a request says.</summary>
+/// <param name="Address">The address people use, such as <c>https://gear.works.example</c>; null: the server's own.</param>
+/// <param name="Hosts">The host names that are answered.</param>
+/// <param name="KeyFile">The file with the key that seals the keys in the database; null: they are not sealed.</param>
+public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? KeyFile)
+{
+    private static readonly string[] Own = ["localhost", "127.0.0.1", "[::1]"];
+
+    /// <summary>Whether people reach it over HTTPS: cookies are for that alone then.</summary>
+    public bool IsSecure => Address?.Scheme == Uri.UriSchemeHttps;
+
+    /// <summary>Reads KERALITH_ADDRESS, KERALITH_HOSTS (with semicolons between) and KERALITH_KEY_FILE.</summary>
+    /// <exception cref="FormatException">The address is none.</exception>
+    public static Served Read(Func<string, string?> environment)
+    {
+        var address = environment("KERALITH_ADDRESS") is { Length: > 0 } text ? Parse(text) : null;
+        var hosts = environment("KERALITH_HOSTS")
+            ?.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+            ?? [];
+        return new(
+            address,
+            [.. hosts.Concat(address is null ? [] : [address.Host]).Concat(Own).Distinct()],
+            environment("KERALITH_KEY_FILE") is { Length: > 0 } file ? file : null
+        );
+    }
+
+    private static Uri Parse(string text) =>
+        Uri.TryCreate(text, UriKind.Absolute, out var address)
+        && (address.Scheme == Uri.UriSchemeHttps || address.Scheme == Uri.UriSchemeHttp)
+            ? address
+            : throw new FormatException(
+                $"KERALITH_ADDRESS \"{text}\" should be an address such as https://gear.example."
+            );
+}

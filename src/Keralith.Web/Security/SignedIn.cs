@@ -1,0 +1,70 @@
+using System.Security.Claims;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authentication;
+using Microsoft.AspNetCore.Authentication.Cookies;
+using Npgsql;
+
+namespace Keralith.Web.Security;
+
+/// <summary>
+/// A person's sign-in: the cookie carries its secret, the database says whether it still counts and what the person's
+/// role is now. Asked on every request, so that what was ended or changed is so on the next, on every node.
+/// </summary>
+internal static class SignedIn
+{
+    private const string Secret = "sign-in";
+
+    /// <summary>The secret of the running sign-in; null where nobody is signed in by cookie.</summary>
+    public static string? SignIn(this ClaimsPrincipal user) => user.FindFirstValue(Secret);
+
+    /// <summary>Where a request comes from.</summary>
+    public static string Address(this HttpContext context) =>
+        context.Connection.RemoteIpAddress?.ToString() ?? "unknown";
+
+    /// <summary>Signs somebody in.</summary>
+    public static async Task BeginAsync(HttpContext context, Actor actor, SignInStore signIns, DateTimeOffset now)
+    {
+        var secret = await signIns.BeginAsync(actor.Id, context.Address(), now, context.RequestAborted);
+        await context.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, Principal(actor, secret));
+    }
+
+    /// <summary>Signs out: the sign-in is ended wherever its cookie was copied to.</summary>
+    public static async Task EndAsync(HttpContext context, SignInStore signIns)
+    {
+        if (context.User.SignIn() is { } secret)
+            await signIns.EndAsync(secret, context.RequestAborted);
+        await context.SignOutAsync(CookieAuthenticationDefaults.AuthenticationScheme);
+    }
+
+    /// <summary>Asks whether a cookie's sign-in still counts, and takes the role as it is now.</summary>
+    public static async Task ValidateAsync(CookieValidatePrincipalContext context)
+    {
+        var http = context.HttpContext;
+        if (context.Principal?.SignIn() is not { } secret)
+        {
+            context.RejectPrincipal();
+            return;
+        }
+
+        try
+        {
+            var time = http.RequestServices.GetRequiredService<TimeProvider>();
+            var signIns = http.RequestServices.GetRequiredService<SignInStore>();
+            if (await signIns.FindAsync(secret, time.GetUtcNow(), http.RequestAborted) is { } actor)
+                context.ReplacePrincipal(Principal(actor, secret));
+            else
+                context.RejectPrincipal();
+        }
+        catch (NpgsqlException)
+        {
+            // Nothing can be read or written while the database is away; the page says so.
+        }
+    }
+
+    private static ClaimsPrincipal Principal(Actor actor, string secret)
+    {
+        var principal = ClaimsReading.Principal(actor, CookieAuthenticationDefaults.AuthenticationScheme);
+        ((ClaimsIdentity)principal.Identity!).AddClaim(new(Secret, secret));
+        return principal;
+    }
+}
