@@ -255,7 +255,7 @@ internal sealed class PageBenchmarks
 
         var bytes = Encoding.UTF8.GetBytes(csv.ToString());
         var clock = Stopwatch.StartNew();
-        var table = Table.Read(bytes).Value!;
+        var table = Table.Read(bytes, CancellationToken.None).Value!;
         var plan = (
             await import.PlanAsync(table, RegisterImport.Mapping(table), Core.People.Role.Qualified, default)
         ).Value!;

@@ -44,6 +44,9 @@ internal static class DemoCommand
                 await Commands.UpgradeAsync(database);
             if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null)
                 Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
+            // The key that seals the keys in the database lies beside the database, never in it.
+            if (Environment.GetEnvironmentVariable("KERALITH_KEY_FILE") is null)
+                Environment.SetEnvironmentVariable("KERALITH_KEY_FILE", Path.Combine(Folder, "master.key"));
             var free = LocalCluster.FreePort(port);
             if (free != port)
                 Console.WriteLine($"Port {port} is taken.");

@@ -13,7 +13,7 @@ internal static class ExchangeCommands
             throw new UsageException($"There is no file {file}.");
         if (new FileInfo(file).Length > Table.MostBytes)
             throw new UsageException($"The file is larger than {Table.MostBytes / 1024 / 1024} MB. Split it.");
-        var table = Table.Read(await File.ReadAllBytesAsync(file));
+        var table = Table.Read(await File.ReadAllBytesAsync(file), CancellationToken.None);
         if (!table.Ok)
             throw new UsageException(table.Fault!);
         var sites = new SiteStore(database);

@@ -138,6 +138,16 @@ public sealed class FileStore(Database database)
             {
                 if (AttachedFile.RefusalOf(pieces.Count, file.Title, file.Dated, session.By) is { } refusal)
                     return refusal;
+                var today = await session
+                    .ReadAsync(
+                        "select coalesce(sum(length(bytes)), 0)::bigint from attachment where by_person = $1 and at > $2",
+                        r => r.GetInt64(0),
+                        stamp.Actor.Id,
+                        session.Stamp.At.AddDays(-1)
+                    )
+                    .ConfigureAwait(false);
+                if (AttachedFile.RefusalOfQuota(today[0] + file.Bytes.Length) is { } full)
+                    return full;
                 var marks = await session
                     .ReadAsync(
                         "select mark, id from piece where id = any($1) order by id for update",

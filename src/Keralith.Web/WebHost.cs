@@ -13,6 +13,7 @@ using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
@@ -31,29 +32,34 @@ public static class WebHost
     /// <param name="urls">Where it listens; null: as configured.</param>
     /// <param name="quiet">Whether only warnings are logged.</param>
     /// <param name="time">The clock; null: the machine's.</param>
+    /// <param name="served">Under which address it is served; null: as the environment says.</param>
     public static WebApplication Build(
         string[] args,
         string connectionString,
         string? urls,
         bool quiet,
-        TimeProvider? time = null
+        TimeProvider? time = null,
+        Served? served = null
     )
     {
         var builder = WebApplication.CreateBuilder(
             new WebApplicationOptions
             {
-                Args = args,
+                // Nothing is configured by files that could change while it runs.
+                Args = [.. args, "--hostBuilder:reloadConfigOnChange=false"],
                 ContentRootPath = AppContext.BaseDirectory,
                 WebRootPath = Path.Combine(AppContext.BaseDirectory, "wwwroot"),
                 ApplicationName = typeof(WebHost).Assembly.GetName().Name,
             }
         );
+        builder.Environment.WebRootFileProvider = new Files.Unwatched(builder.Environment.WebRootFileProvider);
+        builder.Environment.ContentRootFileProvider = new Files.Unwatched(builder.Environment.ContentRootFileProvider);
         if (urls is not null)
             builder.WebHost.UseUrls(urls);
         builder.WebHost.ConfigureKestrel(k =>
         {
             k.AddServerHeader = false;
-            k.Limits.MaxRequestBodySize = 2 * 1024 * 1024;
+            k.Limits.MaxRequestBodySize = SizeGate.Usual;
         });
         builder.Host.UseSerilog(
             (_, log) =>
@@ -64,8 +70,12 @@ public static class WebHost
         );
         // Browsers keep connections open; requests under way get this long when the application is stopped.
         builder.Services.Configure<HostOptions>(o => o.ShutdownTimeout = TimeSpan.FromSeconds(4));
-        var served = Served.Read(Environment.GetEnvironmentVariable);
-        AddServices(builder.Services, connectionString, time ?? TimeProvider.System, served);
+        AddServices(
+            builder.Services,
+            connectionString,
+            time ?? TimeProvider.System,
+            served ?? Served.Read(Environment.GetEnvironmentVariable)
+        );
         var app = builder.Build();
         Configure(app);
         return app;
@@ -181,6 +191,10 @@ public static class WebHost
             .AddMvcOptions(o =>
             {
                 o.Filters.Add<DatabaseAwayFilter>();
+
+                // What the address names is what is acted on, whatever a form says under the same name.
+                o.ValueProviderFactories.Insert(0, new RouteValueProviderFactory());
+                o.Filters.Add(new HandlerGate());
                 o.Filters.Add(new TextGate());
             });
         services.AddResponseCompression(o =>
@@ -217,6 +231,7 @@ public static class WebHost
         );
         app.UseMiddleware<AddressGate>();
         app.UseRouting();
+        app.UseMiddleware<SizeGate>();
         app.UseAuthentication();
         app.UseAuthorization();
         app.UseMiddleware<SiteDay>();

@@ -112,7 +112,7 @@ public class ImportTests
     public async Task A_file_that_is_no_register_is_refused_with_words(string file, string? words)
     {
         await using var yard = await Yard.OpenAsync();
-        var table = Table.Read(Encoding.UTF8.GetBytes(file));
+        var table = Table.Read(Encoding.UTF8.GetBytes(file), Cancel);
         var fault = table.Fault
             ?? (
                 await Import(yard).PlanAsync(table.Value, RegisterImport.Mapping(table.Value), Role.Stores, Cancel)
@@ -126,20 +126,24 @@ public class ImportTests
     {
         Assert.Contains(
             "UTF-16",
-            Table.Read(Encoding.Unicode.GetPreamble().Concat(Encoding.Unicode.GetBytes(Head)).ToArray()).Fault,
+            Table.Read(Encoding.Unicode.GetPreamble().Concat(Encoding.Unicode.GetBytes(Head)).ToArray(), Cancel).Fault,
             StringComparison.Ordinal
         );
         Assert.Contains(
             "not UTF-8",
-            Table.Read(Encoding.Latin1.GetBytes("mark,maker\nHM-1,Forêt\n")).Fault,
+            Table.Read(Encoding.Latin1.GetBytes("mark,maker\nHM-1,Forêt\n"), Cancel).Fault,
             StringComparison.Ordinal
         );
-        Assert.Contains("not text", Table.Read([109, 0, 97, 0]).Fault, StringComparison.Ordinal);
-        Assert.Contains("can be read", Table.Read([0x50, 0x4B, 3, 4, 9, 9, 9]).Fault, StringComparison.Ordinal);
-        Assert.Contains("at most 24 MB", Table.Read(new byte[Table.MostBytes + 1]).Fault, StringComparison.Ordinal);
+        Assert.Contains("not text", Table.Read([109, 0, 97, 0], Cancel).Fault, StringComparison.Ordinal);
+        Assert.Contains("can be read", Table.Read([0x50, 0x4B, 3, 4, 9, 9, 9], Cancel).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "at most 24 MB",
+            Table.Read(new byte[Table.MostBytes + 1], Cancel).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Contains(
             "longer than",
-            Table.Read(Encoding.UTF8.GetBytes($"mark,notes\nHM-1,{new string('x', 5000)}\n")).Fault,
+            Table.Read(Encoding.UTF8.GetBytes($"mark,notes\nHM-1,{new string('x', 5000)}\n"), Cancel).Fault,
             StringComparison.Ordinal
         );
     }
@@ -162,7 +166,7 @@ public class ImportTests
         await TableWriter.XlsxAsync(xlsx, headings, export.RowsAsync(headings, null, Cancel), Cancel);
         foreach (var bytes in new[] { csv.ToArray(), xlsx.ToArray() })
         {
-            var table = Table.Read(bytes).Value;
+            var table = Table.Read(bytes, Cancel).Value;
             var plan = (await Import(yard).PlanAsync(table, RegisterImport.Mapping(table), Role.Stores, Cancel)).Value;
             Assert.Equal(2, plan.Count(RowFate.Unchanged));
         }
@@ -200,7 +204,7 @@ public class ImportTests
 
     private static async Task<ImportPlan> PlanAsync(Yard yard, string file)
     {
-        var table = Table.Read(Encoding.UTF8.GetBytes(file)).Value;
+        var table = Table.Read(Encoding.UTF8.GetBytes(file), Cancel).Value;
         return (await Import(yard).PlanAsync(table, RegisterImport.Mapping(table), Role.Stores, Cancel)).Value;
     }
 

@@ -91,7 +91,7 @@ public class OneConnectionTests
         Yard.Must(await views.KeepAsync("Slings", "q=sling", yard.Stamp("stores"), Cancel));
         var sites = new SiteStore(yard.Database);
         var import = new RegisterImport(yard.Database, sites, new(yard.Database, sites));
-        var table = Table.Read("mark,family,store\nHM-0900,shackle,Basin Yard\n"u8.ToArray()).Value;
+        var table = Table.Read("mark,family,store\nHM-0900,shackle,Basin Yard\n"u8.ToArray(), Cancel).Value;
         var plan = await import.PlanAsync(table, RegisterImport.Mapping(table), Role.Stores, Cancel);
         Assert.Equal(1, (await import.LandAsync(plan.Value, true, yard.Stamp("stores"), null, Cancel)).Value);
     }

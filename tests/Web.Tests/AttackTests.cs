@@ -65,7 +65,7 @@ public class AttackTests
             ["reason"] = "After last winter",
         };
         var shown = await qualified.PostAsync("/settings?handler=Limit", limit, "/settings");
-        Assert.Equal(HttpStatusCode.Conflict, shown.StatusCode);
+        Assert.Equal(HttpStatusCode.OK, shown.StatusCode);
         Assert.Contains("HM-0002", await shown.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
         limit["stops"] = "1";
         var signed = await qualified.PostAsync("/settings?handler=Limit", limit, "/settings");
@@ -262,6 +262,70 @@ public class AttackTests
         );
     }
 
+    // Nothing hostile takes the machine.
+
+    [Fact]
+    public async Task A_picture_is_bounded_before_it_is_decoded_and_a_torn_one_is_refused()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var stores = await yard.SignedInAsync("stores");
+        Dictionary<string, string> form = new() { ["kind"] = "photo", ["title"] = "Bow" };
+        var whole = Visitor.Picture(800, 600);
+        foreach (
+            var (bytes, words) in new[]
+            {
+                (whole[..(whole.Length / 2)], "torn"),
+                (Visitor.Picture(6000, 4001, SkiaSharp.SKEncodedImageFormat.Png), "more than a camera makes"),
+            }
+        )
+        {
+            var answer = await stores.SendFileAsync("/piece/HM-0002/files", "file", "bow.jpg", bytes, form);
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+            Assert.Contains(words, await answer.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        }
+
+        var kept = await stores.SendFileAsync("/piece/HM-0002/files", "file", "bow.jpg", whole, form);
+        Assert.Equal(HttpStatusCode.Redirect, kept.StatusCode);
+    }
+
+    [Fact]
+    public async Task A_report_is_a_file_that_can_be_opened()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var stores = await yard.SignedInAsync("stores");
+        var answer = await stores.SendFileAsync(
+            "/piece/HM-0002/files",
+            "file",
+            "report.pdf",
+            "%PDF-1.7 and nothing more"u8.ToArray(),
+            new() { ["kind"] = "report", ["title"] = "Survey" }
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, answer.StatusCode);
+    }
+
+    [Fact]
+    public async Task What_the_address_names_is_acted_on_whatever_the_form_says()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-9));
+        await yard.AcceptedAsync(Seed.Shackle("HM-0003"), DateTimeOffset.UtcNow.AddDays(-9));
+        var crew = await yard.SignedInAsync("crew");
+        await crew.PostAsync(
+            "/piece/HM-0002/hold",
+            new()
+            {
+                ["reason"] = "Bent",
+                ["cause"] = "doubt",
+                ["mark"] = "HM-0003",
+            }
+        );
+        var pieces = yard.App.Services.GetRequiredService<PieceStore>();
+        Assert.Equal(PieceState.Held, (await pieces.FindAsync("HM-0002", Cancel))!.State);
+        Assert.Equal(PieceState.InService, (await pieces.FindAsync("HM-0003", Cancel))!.State);
+    }
+
     // Who is there.
 
     [Fact]
@@ -367,10 +431,10 @@ public class AttackTests
     {
         var connection = await TestDatabases.CreateAsync();
         var file = Path.Combine(Path.GetTempPath(), $"keralith-{Guid.NewGuid():N}", "master.key");
-        Environment.SetEnvironmentVariable("KERALITH_KEY_FILE", file);
+        var served = Served.Read(name => name == "KERALITH_KEY_FILE" ? file : null);
         try
         {
-            await using var app = WebHost.Build([], connection, "http://127.0.0.1:0", quiet: true);
+            await using var app = WebHost.Build([], connection, "http://127.0.0.1:0", quiet: true, served: served);
             await app.StartAsync(Cancel);
             using var http = new HttpClient { BaseAddress = new(app.Urls.First()) };
             Assert.Equal(HttpStatusCode.OK, (await http.GetAsync("/sign-in", Cancel)).StatusCode);
@@ -384,7 +448,6 @@ public class AttackTests
         }
         finally
         {
-            Environment.SetEnvironmentVariable("KERALITH_KEY_FILE", null);
             Directory.Delete(Path.GetDirectoryName(file)!, recursive: true);
         }
     }

@@ -61,6 +61,8 @@ test("a limit set by the qualified person shows what it would change across the 
   await page.locator("[name=figure]").fill("0.01 %");
   await page.getByLabel("Why, or where the figure stands").fill("To see what it would change");
   await page.getByRole("button", { name: "Sign the limit" }).click();
+  await expect(page.getByRole("heading", { name: "What it stops" })).toBeVisible();
+  await page.getByRole("button", { name: /^Sign it, and hold/ }).click();
   await expect(page.locator("#limits")).toContainText("To see what it would change");
   await page.goto("/settings/again");
   await expect(page.locator("tbody tr", { hasText: "Load chain growth" }).first()).toBeVisible();
@@ -70,6 +72,12 @@ test("a limit set by the qualified person shows what it would change across the 
   await row.getByLabel("Why it is withdrawn").fill("Seen");
   await row.getByRole("button", { name: "Withdraw" }).click();
   await expect(page.locator("#limits")).not.toContainText("To see what it would change");
+
+  // What the rule alone held goes with it, by one press.
+  await page.goto("/settings/again");
+  await page.getByLabel("Why").fill("The limit is withdrawn");
+  await page.getByRole("button", { name: "Let them go" }).click();
+  await expect(page.locator("tbody tr", { hasText: "Load chain growth" })).toHaveCount(0);
 });
 
 test("a program's token is shown once", async ({ page }) => {

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 
 namespace Keralith.Data.Exchange;
 
@@ -28,7 +29,7 @@ public sealed class ImportFiles(Database database, RegisterImport import)
     private static readonly TimeSpan Kept = TimeSpan.FromDays(7);
 
     /// <summary>Keeps a file; the same submission twice is one file. Files nobody landed for a week are thrown away.</summary>
-    public async Task KeepAsync(
+    public async Task<Checked<Recorded>> KeepAsync(
         string name,
         byte[] bytes,
         IReadOnlyDictionary<string, string> mapping,
@@ -41,20 +42,23 @@ public sealed class ImportFiles(Database database, RegisterImport import)
             .Positional(stamp.At - Kept)
             .RunAsync(cancel)
             .ConfigureAwait(false);
+        var waiting = await database
+            .Command(
+                "select coalesce(sum(length(bytes)), 0)::bigint from import_file where by_person = $1 and id <> $2"
+            )
+            .Positional(stamp.Actor.Id, stamp.Submission)
+            .ListAsync(r => r.GetInt64(0), cancel)
+            .ConfigureAwait(false);
+        if (AttachedFile.RefusalOfWaiting(waiting[0] + bytes.Length) is { } refusal)
+            return refusal;
         await database
             .Command(
                 "insert into import_file (id, name, bytes, mapping, at, by_person) values ($1, $2, $3, $4::jsonb, $5, $6) on conflict do nothing"
             )
-            .Positional(
-                stamp.Submission,
-                name.Length > 120 ? name[..120] : name,
-                bytes,
-                JsonSerializer.Serialize(mapping),
-                stamp.At,
-                stamp.Actor.Id
-            )
+            .Positional(stamp.Submission, name, bytes, JsonSerializer.Serialize(mapping), stamp.At, stamp.Actor.Id)
             .RunAsync(cancel)
             .ConfigureAwait(false);
+        return new Recorded(Repeated: false);
     }
 
     /// <summary>A file of this person, or null.</summary>
@@ -99,7 +103,7 @@ public sealed class ImportFiles(Database database, RegisterImport import)
                 .ListAsync(r => r.GetFieldValue<byte[]>(0), cancel)
                 .ConfigureAwait(false)
         )[0];
-        var table = Table.Read(bytes);
+        var table = Table.Read(bytes, cancel);
         return table.Ok
             ? await import.PlanAsync(table.Value, file.Mapping, role, cancel).ConfigureAwait(false)
             : new Refusal(table.Fault!);

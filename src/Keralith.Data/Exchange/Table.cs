@@ -22,14 +22,17 @@ public sealed record Table(
     /// <summary>Most rows read.</summary>
     public const int MostRows = 100_000;
 
-    private const int MostColumns = 400;
+    /// <summary>Most columns of a register.</summary>
+    internal const int MostColumns = 400;
+
     private const int LongestCell = 4000;
 
     /// <summary>
     /// Reads CSV (comma or semicolon, CRLF or LF, with or without a byte order mark) or XLSX (its first sheet). Text is
     /// UTF-8.
     /// </summary>
-    public static Checked<Table> Read(byte[] bytes)
+    /// <param name="cancel">Given up with the request that asked.</param>
+    public static Checked<Table> Read(byte[] bytes, CancellationToken cancel)
     {
         if (bytes.Length == 0)
             return new Refusal("The file is empty.");
@@ -37,10 +40,10 @@ public sealed record Table(
             return new Refusal(
                 $"The file has {bytes.Length / 1024 / 1024} MB; at most {MostBytes / 1024 / 1024} MB are read at once. Split it."
             );
-        return bytes is [0x50, 0x4B, 0x03, 0x04, ..] ? ReadXlsx(bytes) : ReadCsv(bytes);
+        return bytes is [0x50, 0x4B, 0x03, 0x04, ..] ? ReadXlsx(bytes, cancel) : ReadCsv(bytes, cancel);
     }
 
-    private static Checked<Table> ReadCsv(byte[] bytes)
+    private static Checked<Table> ReadCsv(byte[] bytes, CancellationToken cancel)
     {
         string text;
         try
@@ -72,7 +75,7 @@ public sealed record Table(
         );
         try
         {
-            return Collect(Lines(csv));
+            return Collect(Lines(csv), cancel);
         }
         catch (MaxFieldSizeException)
         {
@@ -88,16 +91,12 @@ public sealed record Table(
             yield return (csv.Row, csv.Record!);
     }
 
-    private static Checked<Table> ReadXlsx(byte[] bytes)
+    private static Checked<Table> ReadXlsx(byte[] bytes, CancellationToken cancel)
     {
         try
         {
-            // What a sheet unpacks to is bounded before it is read: a small file can hold a very large sheet.
-            using (var zip = new System.IO.Compression.ZipArchive(new MemoryStream(bytes)))
-            {
-                if (zip.Entries.Sum(e => Math.Max(0, e.Length)) > MostBytes * 8L)
-                    return new Refusal("The sheet is larger than anything a register holds.");
-            }
+            if (XlsxBounds.Of(bytes, cancel) is { } refusal)
+                return refusal;
 
             using var stream = new MemoryStream(bytes);
             var rows = stream
@@ -108,7 +107,7 @@ public sealed record Table(
                 )
                 .Cast<IDictionary<string, object?>>()
                 .Select((row, i) => (i + 1, row.Values.Select(Cell).ToArray()));
-            return Collect(rows);
+            return Collect(rows, cancel);
         }
         catch (Exception e)
             when (e
@@ -137,14 +136,17 @@ public sealed record Table(
             _ => value.ToString() ?? string.Empty,
         };
 
-    private static Checked<Table> Collect(IEnumerable<(int Number, string[] Cells)> lines)
+    private static Checked<Table> Collect(IEnumerable<(int Number, string[] Cells)> lines, CancellationToken cancel)
     {
         string[]? headings = null;
         var rows = new List<(int, IReadOnlyList<string>)>();
         foreach (var (number, cells) in lines)
         {
+            cancel.ThrowIfCancellationRequested();
             if (cells.All(string.IsNullOrWhiteSpace))
                 continue;
+            if (cells.FirstOrDefault(c => c.Length > LongestCell) is not null)
+                return new Refusal($"A cell in row {number} is longer than {LongestCell} letters.");
             if (headings is null)
             {
                 headings = cells.Select(c => c.Trim()).ToArray();

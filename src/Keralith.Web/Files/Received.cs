@@ -1,4 +1,6 @@
+using Keralith.Core.Register;
 using Keralith.Data;
+using PdfSharp.Pdf.IO;
 using SkiaSharp;
 
 namespace Keralith.Web.Files;
@@ -14,7 +16,7 @@ public static class Received
     public const int MostBytes = 12 * 1024 * 1024;
 
     /// <summary>Most points a picture may have before it is decoded; more is a picture made to fill a memory.</summary>
-    private const long MostPixels = 60_000_000;
+    private const long MostPixels = 24_000_000;
 
     private const int LargeSide = 1600;
     private const int SmallSide = 240;
@@ -39,8 +41,8 @@ public static class Received
             );
         if (bytes.AsSpan().StartsWith("%PDF-"u8))
         {
-            return kind is FileKind.Photo or FileKind.TagPhoto
-                ? new Refusal("A picture is a JPEG, PNG or WebP file.")
+            return kind is FileKind.Photo or FileKind.TagPhoto ? AttachedFile.NoPicture
+                : kind is FileKind.Report && !HasPages(bytes) ? AttachedFile.UnreadableReport
                 : new NewFile(kind, title, dated, "application/pdf", bytes, null);
         }
 
@@ -55,6 +57,22 @@ public static class Received
         }
     }
 
+    /// <summary>Whether a PDF can be opened and has a page at the least.</summary>
+    private static bool HasPages(byte[] bytes)
+    {
+        try
+        {
+            using var stream = new MemoryStream(bytes);
+            using var pdf = PdfReader.Open(stream, PdfDocumentOpenMode.Import);
+            return pdf.PageCount > 0;
+        }
+        catch (Exception e) when (e is not OutOfMemoryException)
+        {
+            // Whatever the reader makes of a file that is none: it can't be read.
+            return false;
+        }
+    }
+
     private static Checked<NewFile> Picture(FileKind kind, string title, DateOnly? dated, byte[] bytes)
     {
         using var data = SKData.CreateCopy(bytes);
@@ -64,15 +82,17 @@ public static class Received
             || codec.EncodedFormat
                 is not (SKEncodedImageFormat.Jpeg or SKEncodedImageFormat.Png or SKEncodedImageFormat.Webp)
         )
-            return new Refusal("Only pictures (JPEG, PNG, WebP) and PDF files are taken; this is neither.");
+            return AttachedFile.NeitherPictureNorPdf;
         var info = codec.Info;
         if ((long)info.Width * info.Height > MostPixels)
             return new Refusal(
                 $"The picture has {info.Width} x {info.Height} points, more than a camera makes. Send it smaller."
             );
-        using var whole = SKBitmap.Decode(codec);
-        if (whole is null)
-            return new Refusal("The picture is damaged and can't be read.");
+        using var whole = new SKBitmap(
+            new SKImageInfo(info.Width, info.Height, SKColorType.Rgba8888, SKAlphaType.Premul)
+        );
+        if (codec.GetPixels(whole.Info, whole.GetPixels()) != SKCodecResult.Success)
+            return AttachedFile.TornPicture;
         using var upright = Upright(whole, codec.EncodedOrigin);
         return new NewFile(
             kind,

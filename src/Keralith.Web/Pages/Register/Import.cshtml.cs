@@ -23,20 +23,20 @@ public sealed class ImportModel(Here here, ImportFiles files) : YardPage(here)
 
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, Cancel);
-        var table = Table.Read(bytes.ToArray());
+        var table = Table.Read(bytes.ToArray(), Cancel);
         if (!table.Ok)
         {
             Refuse(table.Fault!);
             return Page();
         }
 
-        await files.KeepAsync(
+        var kept = await files.KeepAsync(
             Path.GetFileName(file.FileName),
             bytes.ToArray(),
             RegisterImport.Mapping(table.Value),
             Here.Stamp(Submission),
             Cancel
         );
-        return Redirect($"/register/import/{Submission}");
+        return await AfterAsync(kept, $"/register/import/{Submission}", () => Task.CompletedTask);
     }
 }

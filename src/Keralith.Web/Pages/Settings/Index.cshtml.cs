@@ -140,6 +140,10 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         await LoadAsync();
         if (result.Refusal!.Kind == RefusalKind.Conflict)
             Rehearsal = (await again.RunAsync(after(Site), Cancel)).Held;
+
+        // To be shown what a rule stops is no refusal.
+        if (Rehearsal is { Count: > 0 })
+            Response.StatusCode = StatusCodes.Status200OK;
     }
 
     private async Task<IActionResult> AgainAsync(string words)
