@@ -39,6 +39,12 @@ internal static class Commands
                 "Re-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo. Exit code 1 when it is broken.",
                 () => OnRecordsAsync(VerifyLedgerAsync)
             ),
+            Simple(
+                "verify",
+                "Verifies the records in KERALITH_DATABASE, or of the demo: the chain, the heads kept beside it, every fact against its entry, "
+                    + "everything kept on a piece against its facts. What does not verify is named and may not be used. Exit code 1 then.",
+                () => OnRecordsAsync(VerifyAsync)
+            ),
             Import(),
             Export(),
             Document(
@@ -259,6 +265,22 @@ internal static class Commands
         return broken is null ? 0 : 1;
     }
 
+    private static async Task<int> VerifyAsync(Database database)
+    {
+        var file = Environment.GetEnvironmentVariable("KERALITH_KEY_FILE")
+            ?? Path.Combine(DemoCommand.Folder, "master.key");
+        var key = File.Exists(file) ? await File.ReadAllBytesAsync(file) : null;
+        var found = await new VerifyStore(database, key).RunAsync(DateTimeOffset.UtcNow, CancellationToken.None);
+        foreach (var (mark, why) in found)
+            Console.WriteLine($"{mark ?? "ledger"}: {why}");
+        Console.WriteLine(
+            found.Count == 0
+                ? "Everything verifies."
+                : $"{found.Count} things do not verify; those pieces may not be used."
+        );
+        return found.Count == 0 ? 0 : 1;
+    }
+
     /// <summary>Works on the database of KERALITH_DATABASE, or on the demo's, started for it.</summary>
     private static async Task<int> OnRecordsAsync(Func<Database, Task<int>> work)
     {
@@ -269,7 +291,7 @@ internal static class Commands
             if (!Directory.Exists(DemoCommand.Folder))
                 throw new UsageException("Set KERALITH_DATABASE, or run the demo first.");
             cluster = LocalCluster.Start(DemoCommand.Folder);
-            connection = cluster.ConnectionString(DemoCommand.DatabaseName);
+            connection = cluster.AppConnectionString(DemoCommand.DatabaseName);
         }
 
         try

@@ -39,9 +39,9 @@ internal static class DemoCommand
                 database.Migrate();
                 await Hollowmere.LoadAsync(database, DateOnly.FromDateTime(DateTime.Now), CancellationToken.None);
             });
-            var connection = cluster.ConnectionString(DatabaseName);
-            await using (var database = new Database(connection))
+            await using (var database = new Database(cluster.ConnectionString(DatabaseName)))
                 await Commands.UpgradeAsync(database);
+            var connection = cluster.AppConnectionString(DatabaseName);
             if (Environment.GetEnvironmentVariable("KERALITH_SPOOL") is null)
                 Environment.SetEnvironmentVariable("KERALITH_SPOOL", Path.Combine(Folder, "spool"));
             // The key that seals the keys in the database lies beside the database, never in it.

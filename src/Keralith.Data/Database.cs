@@ -45,6 +45,7 @@ public sealed class Database : IAsyncDisposable
                 $"Migration {result.ErrorScript?.Name} failed: {result.Error.Message}",
                 result.Error
             );
+        DatabaseRole.Grant(ConnectionString);
     }
 
     /// <summary>How far a node's clock may be off the database's before it takes no work.</summary>

@@ -111,6 +111,7 @@ public sealed class WallStore(Database database)
                 $"""
                 select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
                   p.details @? '$.* ? (@.type() != "string")' as unreadable,
+                  exists (select from distrust d where d.piece_id = p.id) as distrusted,
                   p.details->>'members' as roster, {PieceRows.MembersColumn}
                 from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
                 """
@@ -155,8 +156,9 @@ public sealed class WallStore(Database database)
                 IsEmptyLot = !r.IsDBNull(17) && r.GetInt32(17) == 0,
                 ForLifting = !family.NotForLifting,
                 Unreadable = r.GetBoolean(20) ? "look at the piece." : null,
+                Distrust = r.GetBoolean(21) ? "look at the piece." : null,
                 AgainstMembers =
-                    family.Kind == GearKind.Kit && Text(21) is { } roster
+                    family.Kind == GearKind.Kit && Text(22) is { } roster
                         ? KitUse.Against(KitMember.Roster(roster), PieceRows.MembersOf(r), today)
                         : [],
             },

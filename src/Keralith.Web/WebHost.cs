@@ -127,6 +127,8 @@ public static class WebHost
         services.AddSingleton<Lifts.LoadCell>();
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();
+        services.AddSingleton(p => new VerifyStore(p.GetRequiredService<Database>(), p.GetService<MasterKey>()?.Key));
+        services.AddHostedService<Guarding>();
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();

@@ -55,9 +55,12 @@ public class LedgerTests
             }
         )
         {
+            // The application's role has not the right; whoever has it is stopped by the table itself.
             var refused = await Assert.ThrowsAsync<PostgresException>(async () =>
                 await yard.Database.Command(sql).ExecuteNonQueryAsync(Cancel)
             );
+            Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, refused.SqlState);
+            refused = await Assert.ThrowsAsync<PostgresException>(() => yard.AsOwnerAsync(sql));
             Assert.Contains("never changed or deleted", refused.MessageText, StringComparison.Ordinal);
         }
     }
@@ -68,15 +71,29 @@ public class LedgerTests
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
         Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
-        await using (
-            var forge = yard.Database.Command(
-                "alter table ledger disable trigger user; update ledger set data = replace(data, 'fit', 'fat') where number = 2; alter table ledger enable trigger user"
-            )
-        )
-            await forge.ExecuteNonQueryAsync(Cancel);
+        await yard.AsOwnerAsync(
+            "alter table ledger disable trigger user; update ledger set data = replace(data, 'fit', 'fat') where number = 2; alter table ledger enable trigger user"
+        );
         var (good, broken) = await yard.Ledger.VerifyAsync(Cancel);
         Assert.Equal(1, good);
         Assert.Contains("entry 2 was changed", broken, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("alter table ledger disable trigger user")]
+    [InlineData("drop table hold cascade")]
+    [InlineData("drop trigger piece_stays_retired on piece")]
+    [InlineData("alter table piece add column fine boolean")]
+    [InlineData("create table aside (id int)")]
+    [InlineData("set session_replication_role = replica")]
+    [InlineData("delete from ledger_head")]
+    public async Task The_applications_own_role_alters_drops_and_disables_nothing(string sql)
+    {
+        await using var yard = await Yard.OpenAsync();
+        var refused = await Assert.ThrowsAsync<PostgresException>(async () =>
+            await yard.Database.Command(sql).ExecuteNonQueryAsync(Cancel)
+        );
+        Assert.Equal(PostgresErrorCodes.InsufficientPrivilege, refused.SqlState);
     }
 
     [Fact]

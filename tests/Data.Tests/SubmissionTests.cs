@@ -149,8 +149,7 @@ public class SubmissionTests
     public async Task A_database_that_is_older_newer_or_empty_is_not_ready(string sql, string says)
     {
         await using var yard = await Yard.OpenAsync();
-        await using var changed = yard.Database.Command(sql);
-        await changed.ExecuteNonQueryAsync(Cancel);
+        await yard.AsOwnerAsync(sql);
         Assert.Contains(says, await yard.Database.FaultAsync(DateTimeOffset.UtcNow, Cancel), StringComparison.Ordinal);
     }
 

@@ -45,14 +45,13 @@ public class UnreadableTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0002"));
-        await using var command = yard.Database.Command(
+        await yard.AsOwnerAsync(
             """
             alter table inspection disable trigger user;
             alter table inspection drop constraint inspection_kind_check;
             update inspection set kind = 'glance'
             """
         );
-        await command.ExecuteNonQueryAsync(Cancel);
         Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
         Assert.Single(await yard.Custody.HoldsAsync(piece.Id, Cancel), h => h.IsOpen);
     }

@@ -36,6 +36,14 @@ internal sealed class Yard : IAsyncDisposable
 
     public LedgerStore Ledger { get; }
 
+    /// <summary>Carries SQL out as whoever owns the database: what the application itself may not do.</summary>
+    public async Task AsOwnerAsync(string sql)
+    {
+        await using var owner = new Database(await TestDatabases.OwnerOfAsync(Database.ConnectionString));
+        await using var command = owner.Command(sql);
+        await command.ExecuteNonQueryAsync(Cancel);
+    }
+
     public DateTimeOffset Now { get; set; } = new(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;

@@ -27,8 +27,12 @@ public static class TestDatabases
             Copying.Release();
         }
 
-        return cluster.ConnectionString(name);
+        return cluster.AppConnectionString(name);
     }
+
+    /// <summary>The same database for whoever may alter and drop: the application may not.</summary>
+    public static async Task<string> OwnerOfAsync(string connectionString) =>
+        (await Cluster.Value).ConnectionString(new NpgsqlConnectionStringBuilder(connectionString).Database!);
 
     /// <summary>An empty database without any table.</summary>
     public static async Task<string> CreateEmptyAsync()

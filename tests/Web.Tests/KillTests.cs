@@ -66,7 +66,7 @@ public class KillTests
 
                 await FillAsync(c);
             });
-            var connection = cluster.ConnectionString("killed");
+            var connection = cluster.AppConnectionString("killed");
             var acknowledged = new List<Guid>();
             var sent = new List<Guid>();
             await using (var app = WebHost.Build([], connection, "http://127.0.0.1:0", quiet: true))

@@ -37,6 +37,9 @@ public sealed record UseFacts
     /// <summary>Why its record can't be read in full; null: it can.</summary>
     public string? Unreadable { get; init; }
 
+    /// <summary>Why its records do not verify; null: they do.</summary>
+    public string? Distrust { get; init; }
+
     /// <summary>Whether the site wants the season's colour on it and it does not carry it.</summary>
     public bool LacksSeasonColour { get; init; }
 
@@ -82,6 +85,8 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
 
         if (facts.Unreadable is { } why)
             reasons.Add($"Its record can't be read in full: {why}");
+        if (facts.Distrust is { } not)
+            reasons.Add($"Its records do not verify: {not}");
         if (facts.IsEmptyLot)
             reasons.Add("The lot is empty.");
         if (!facts.ForLifting)

@@ -53,6 +53,9 @@ public sealed record Piece
     /// </summary>
     public string? Unreadable { get; init; }
 
+    /// <summary>Why its records do not verify; null: they do, as far as they were looked at.</summary>
+    public string? Distrust { get; init; }
+
     /// <summary>Of a kit: those of its members that are registered, as they stand.</summary>
     public IReadOnlyList<MemberStanding> Members { get; init; } = [];
 
@@ -175,6 +178,7 @@ public sealed record Piece
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
                 Unreadable = Unreadable,
+                Distrust = Distrust,
                 AgainstMembers =
                     Gear.Family.Kind == GearKind.Kit ? KitUse.Against(Details.Members, Members, today) : [],
             },

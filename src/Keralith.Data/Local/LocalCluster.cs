@@ -48,16 +48,22 @@ public sealed class LocalCluster
         var cluster = new LocalCluster(Reachable(Path.GetFullPath(folder), runAs), binaries, runAs);
         cluster.Prepare();
         cluster.Launch(settings);
+        cluster.EnsureRole();
         return cluster;
     }
 
-    /// <summary>An Npgsql connection string to one of its databases.</summary>
-    public string ConnectionString(string database) =>
+    /// <summary>An Npgsql connection string to one of its databases, for whoever sets up and migrates.</summary>
+    public string ConnectionString(string database) => ConnectionString(database, User);
+
+    /// <summary>The same for the application itself: it can neither alter nor drop.</summary>
+    public string AppConnectionString(string database) => ConnectionString(database, DatabaseRole.Name);
+
+    private string ConnectionString(string database, string user) =>
         new NpgsqlConnectionStringBuilder
         {
             Host = "127.0.0.1",
             Port = _port,
-            Username = User,
+            Username = user,
             Password = File.ReadAllText(PasswordFile).Trim(),
             Database = database,
             Timeout = 5,
@@ -295,6 +301,26 @@ public sealed class LocalCluster
         var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
         Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
         Started = true;
+    }
+
+    /// <summary>The application's role, with the cluster's password.</summary>
+    private void EnsureRole()
+    {
+        using var connection = new NpgsqlConnection(ConnectionString("postgres"));
+        connection.Open();
+        using var command = new NpgsqlCommand(
+            $"""
+            do $$
+            begin
+              perform pg_advisory_xact_lock(1);
+              if not exists (select from pg_roles where rolname = '{DatabaseRole.Name}') then
+                create role {DatabaseRole.Name} login password '{File.ReadAllText(PasswordFile).Trim()}';
+              end if;
+            end $$
+            """,
+            connection
+        );
+        command.ExecuteNonQuery();
     }
 
     private int? RunningPort()

@@ -160,6 +160,12 @@ internal static class FileEndpoints
         if (await inspections.FindSignedAsync(id, cancel) is not { } inspection)
             return Results.NotFound();
         var piece = (await pieces.GetAsync(inspection.Piece, cancel))!;
+        if (piece.Distrust is { } why)
+        {
+            context.Items[TextGate.Item] = $"No certificate is made of records that do not verify: {why}";
+            return Results.StatusCode(StatusCodes.Status409Conflict);
+        }
+
         var names = Catalogue.Parts(piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         var (number, hash) = await ledger.OfInspectionAsync(piece.Mark, id, cancel) ?? (0, []);
         var facts = new CertificateFacts(

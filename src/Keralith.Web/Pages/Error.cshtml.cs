@@ -28,6 +28,7 @@ public sealed class ErrorModel : PageModel
         (Heading, Words) = (status ?? Response.StatusCode) switch
         {
             422 => ("Something written can't be kept", "Nothing was saved. Go back: what you typed is still there."),
+            409 => ("Not as the records stand", "Nothing was changed. Ask the qualified person or the administrator."),
             400 => (
                 "The form could not be read",
                 "It may have stood open for too long, or been sent from another sign-in. Go back, reload the page and send it again; drafts of inspections are kept."

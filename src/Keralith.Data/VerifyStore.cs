@@ -1,0 +1,294 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
+using Keralith.Core.Schedule;
+using Npgsql;
+
+namespace Keralith.Data;
+
+/// <summary>Something that does not verify.</summary>
+/// <param name="Mark">The piece; null: the ledger itself.</param>
+/// <param name="Why">What, in words.</param>
+public sealed record Unverified(string? Mark, string Why);
+
+/// <summary>
+/// The record guards itself: the chain, the heads kept beside it, every fact against its entry, and everything kept on
+/// a piece against what Core makes of its facts.
+/// </summary>
+/// <param name="key">The key heads are sealed with; null: they are not.</param>
+public sealed class VerifyStore(Database database, byte[]? key = null)
+{
+    private const long VerifyLock = 0x76657269;
+
+    /// <summary>Each kind of fact with when, by whom and of which piece; every one has its entry in the ledger.</summary>
+    private static readonly IReadOnlyList<(string What, string Sql)> Facts =
+    [
+        ("inspection", "select f.piece_id, f.signed_at as at, f.signed_by as by_person from inspection f"),
+        ("hold", "select f.piece_id, f.placed_at, f.placed_by from hold f"),
+        ("release", "select h.piece_id, f.released_at, f.released_by from release f join hold h on h.id = f.hold_id"),
+        ("new tag", "select f.piece_id, f.at, f.by_person from retag f"),
+        ("disposal", "select f.piece_id, f.at, f.by_person from disposal f"),
+        ("change of facts", "select f.piece_id, f.at, f.by_person from fact_change f"),
+        ("figure when new", "select f.piece_id, f.set_at, f.set_by from baseline f"),
+        ("replaced part", "select f.piece_id, f.at, f.by_person from part_change f"),
+    ];
+
+    /// <summary>Verifies all of it, and stops what does not verify.</summary>
+    /// <param name="now">When.</param>
+    /// <returns>What does not verify; empty when all does.</returns>
+    public async Task<IReadOnlyList<Unverified>> RunAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        var found = new List<Unverified>();
+        var (_, broken) = await new LedgerStore(database).VerifyAsync(cancel).ConfigureAwait(false);
+        if (broken is not null)
+            found.Add(new(null, $"The chain is broken: {broken}."));
+        found.AddRange(await HeadsAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await EntriesAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
+        await StopAsync(found, now, cancel).ConfigureAwait(false);
+        return found;
+    }
+
+    /// <summary>Keeps the ledger's head beside it; nothing while it is empty or has not grown since.</summary>
+    public async Task SealAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        var last = await database
+            .Command(
+                "select number, hash from ledger where number > coalesce((select max(number) from ledger_head), 0) order by number desc limit 1"
+            )
+            .ListAsync(r => new LedgerHead(r.GetInt64(0), r.GetFieldValue<byte[]>(1), Micro(now)), cancel)
+            .ConfigureAwait(false);
+        if (last.Count > 0)
+            await database
+                .Command("insert into ledger_head (number, hash, at, signature) values ($1, $2, $3, $4)")
+                .Positional(last[0].Number, last[0].Hash, last[0].At, last[0].Sign(key))
+                .RunAsync(cancel)
+                .ConfigureAwait(false);
+    }
+
+    private static DateTimeOffset Micro(DateTimeOffset at) =>
+        new(at.UtcTicks - (at.UtcTicks % TimeSpan.TicksPerMicrosecond), TimeSpan.Zero);
+
+    private async Task<List<Unverified>> HeadsAsync(CancellationToken cancel) => (
+            await database
+                .Command(
+                    """
+                    select h.number, h.hash, h.at, h.signature, l.hash as there
+                    from ledger_head h left join ledger l on l.number = h.number
+                    order by h.number
+                    """
+                )
+                .ListAsync(
+                    r =>
+                        new LedgerHead(
+                            r.Get<long>("number"),
+                            r.Get<byte[]>("hash"),
+                            r.Get<DateTimeOffset>("at")
+                        ).Against(
+                            r.IsDBNull(r.GetOrdinal("there")) ? null : r.Get<byte[]>("there"),
+                            r.Get<byte[]>("signature"),
+                            key
+                        ),
+                    cancel
+                )
+                .ConfigureAwait(false)
+        ).OfType<string>().Take(1).Select(why => new Unverified(null, $"A head kept beside the ledger is not met: {why}.")).ToList();
+
+    /// <summary>
+    /// Every fact has an entry made with it, by the same hand at the same moment; what an inspection's entry says is what
+    /// the inspection says; and no entry tells of an inspection that is gone.
+    /// </summary>
+    private async Task<List<Unverified>> EntriesAsync(CancellationToken cancel)
+    {
+        var found = new List<Unverified>();
+        foreach (var (what, sql) in Facts)
+        {
+            found.AddRange(
+                await database
+                    .Command(
+                        $"""
+                        select distinct p.mark
+                        from ({sql}) f (piece_id, at, by_person)
+                        join piece p on p.id = f.piece_id
+                        join person w on w.id = f.by_person
+                        where not exists (
+                          select from ledger l where l.subject = p.mark and l.at = f.at and l.actor = w.username)
+                        order by p.mark
+                        """
+                    )
+                    .ListAsync(
+                        r => new Unverified(r.GetString(0), $"A record of it ({what}) has no entry in the ledger."),
+                        cancel
+                    )
+                    .ConfigureAwait(false)
+            );
+        }
+
+        found.AddRange(
+            await database
+                .Command(
+                    """
+                    select p.mark,
+                      l.data::jsonb->'case' = i.case_document::jsonb
+                        and l.data::jsonb->'verdict' = i.verdict_document::jsonb
+                        and l.data::jsonb->>'signedAs' = i.verdict
+                        and l.data::jsonb->>'inspectedOn' = i.inspected_on::text as same
+                    from ledger l
+                    left join inspection i on i.id = (l.data::jsonb->>'inspection')::uuid
+                    join piece p on p.mark = l.subject
+                    where l.kind = 'inspection.signed'
+                      and (i.id is null or (
+                        l.data::jsonb->'case' = i.case_document::jsonb
+                        and l.data::jsonb->'verdict' = i.verdict_document::jsonb
+                        and l.data::jsonb->>'signedAs' = i.verdict
+                        and l.data::jsonb->>'inspectedOn' = i.inspected_on::text) is not true)
+                    order by p.mark
+                    """
+                )
+                .ListAsync(
+                    r => new Unverified(
+                        r.GetString(0),
+                        r.IsDBNull(1)
+                            ? "An inspection that the ledger tells of is gone."
+                            : "An inspection says something else than its entry in the ledger."
+                    ),
+                    cancel
+                )
+                .ConfigureAwait(false)
+        );
+        return found;
+    }
+
+    /// <summary>What is kept on every piece against what Core makes of its facts.</summary>
+    private async Task<List<Unverified>> DerivedAsync(CancellationToken cancel)
+    {
+        var trip = new Trip();
+        var site = SiteStore.Site(trip);
+        await database.MakeAsync(trip, cancel).ConfigureAwait(false);
+        if (site.Value is not { } here)
+            return [];
+        var found = new List<Unverified>();
+        await using var command = database.Command(
+            """
+            select p.mark, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
+              exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
+              exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
+              coalesce((
+                select m.kind = 'lost' from move m
+                where m.piece_id = p.id and m.kind <> 'moved'
+                order by m.at desc limit 1), false) as missing,
+              (select count(*)::int from hold h where h.piece_id = p.id
+                and not exists (select from release r where r.hold_id = h.id)) as holds,
+              (select c.last_periodic from carried_over c join carried_accepted a using (piece_id)
+                where c.piece_id = p.id) as report,
+              array(
+                select concat_ws('|', i.kind, i.verdict, i.inspected_on, coalesce(i.next_by::text, ''), coalesce(i.made_by, i.signed_by))
+                from standing_inspection i where i.piece_id = p.id order by i.counts_seq) as records
+            from piece p
+            order by p.mark
+            """
+        );
+        await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+        {
+            var mark = reader.Get<string>("mark");
+            try
+            {
+                found.AddRange(Differences(reader, here.Books).Select(d => new Unverified(mark, d)));
+            }
+            catch (Exception e) when (PieceRows.IsUnreadable(e))
+            {
+                found.Add(new(mark, $"Its records can't be read: {e.Message}"));
+            }
+        }
+
+        return found;
+    }
+
+    private static IEnumerable<string> Differences(NpgsqlDataReader r, IReadOnlyList<RuleBook> books)
+    {
+        var records = r.Get<string[]>("records").Select(Record).ToList();
+        var report = r.ValueOrNull<DateOnly>("report");
+        var holds = r.Get<int>("holds");
+        var state = PieceLife.Of(
+            r.Get<bool>("condemned"),
+            r.Get<bool>("destroyed"),
+            r.Get<bool>("missing"),
+            holds,
+            report is not null || records.Any(i => i is { IsFull: true, IsClean: true })
+        );
+        var derived = Derived.Of(
+            new(
+                GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
+                Code.Parse<ServiceClass>(r.Get<string>("service_class")),
+                records,
+                report,
+                null,
+                null
+            ),
+            books
+        );
+        if (r.Get<string>("state") != Code.Of(state))
+            yield return $"It is kept as {r.Get<string>("state")}; its records say {Code.Of(state)}.";
+        if (r.Get<int>("open_holds") != holds)
+            yield return $"It is kept with {r.Get<int>("open_holds")} open holds; its records say {holds}.";
+        if (r.TextOrNull("verdict") != (derived.Verdict is { } verdict ? Code.Of(verdict) : null))
+            yield return $"It is kept under the verdict {r.TextOrNull("verdict") ?? "none"}; its records say otherwise.";
+        if (r.ValueOrNull<Guid>("last_by") != derived.LastBy)
+            yield return "It is kept as last inspected by somebody else than its records say.";
+
+        // Books changed since it was retired move nothing of it any more.
+        if (state.IsRetired())
+            yield break;
+        if (r.ValueOrNull<DateOnly>("periodic_due") != derived.Due.Periodic)
+            yield return $"It is kept as due on {r.ValueOrNull<DateOnly>("periodic_due"):yyyy-MM-dd}; its records say {derived.Due.Periodic:yyyy-MM-dd}.";
+        if (r.ValueOrNull<DateOnly>("frequent_due") != derived.Due.Frequent)
+            yield return $"Its frequent inspection is kept as due on {r.ValueOrNull<DateOnly>("frequent_due"):yyyy-MM-dd}; its records say {derived.Due.Frequent:yyyy-MM-dd}.";
+    }
+
+    private static SignedInspection Record(string row)
+    {
+        var parts = row.Split('|');
+        return new(
+            Code.Parse<InspectionKind>(parts[0]),
+            Code.Parse<VerdictKind>(parts[1]),
+            default,
+            Guid.Parse(parts[4])
+        )
+        {
+            InspectedOn = DateOnly.ParseExact(parts[2], "yyyy-MM-dd"),
+            NextBy = parts[3].Length == 0 ? null : DateOnly.ParseExact(parts[3], "yyyy-MM-dd"),
+        };
+    }
+
+    /// <summary>Keeps which pieces do not verify: those may not be used, and those that verify again may.</summary>
+    private async Task StopAsync(IReadOnlyList<Unverified> found, DateTimeOffset now, CancellationToken cancel)
+    {
+        var pieces = found.Where(f => f.Mark is not null).DistinctBy(f => f.Mark).ToList();
+        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
+        await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
+        await transaction
+            .Command("select 1 from pg_advisory_xact_lock($1)")
+            .Positional(VerifyLock)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+        await transaction
+            .Command("delete from distrust where piece_id <> all (select id from piece where mark = any($1))")
+            .Positional([pieces.Select(p => p.Mark!).ToArray()])
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+        await transaction
+            .Command(
+                """
+                insert into distrust (piece_id, why, at)
+                select p.id, f.why, $3 from unnest($1::text[], $2::text[]) as f (mark, why) join piece p using (mark)
+                on conflict (piece_id) do update set why = excluded.why
+                """
+            )
+            .Positional(pieces.Select(p => p.Mark!).ToArray(), pieces.Select(p => p.Why).ToArray(), now)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+        await transaction.CommitAsync(cancel).ConfigureAwait(false);
+    }
+}

@@ -1,0 +1,110 @@
+using Keralith.Core.Judgement;
+using Keralith.Testing;
+using Xunit;
+
+namespace Keralith.Data.Tests;
+
+/// <summary>The record guards itself: whatever is changed behind the application is found, and its piece stopped.</summary>
+public class VerifyTests
+{
+    private static readonly byte[] Key = [.. Enumerable.Range(0, 32).Select(i => (byte)i)];
+
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task What_the_application_wrote_verifies()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
+        Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("qualified", "HM-0002"));
+        Yard.Must(
+            await yard.Signing.SignCleanCheckAsync(await yard.FindAsync("HM-0001"), null, yard.Stamp("crew"), Cancel)
+        );
+        Assert.Equal([], (await FoundAsync(yard)).Select(f => $"{f.Mark}: {f.Why}"));
+    }
+
+    [Theory]
+    [InlineData("update piece set state = 'in-service' where mark = 'HM-0002'", "kept as in-service")]
+    [InlineData("update piece set open_holds = 0 where mark = 'HM-0002'", "0 open holds")]
+    [InlineData("update piece set verdict = 'watch' where mark = 'HM-0002'", "verdict watch")]
+    [InlineData("update piece set periodic_due = periodic_due + 365 where mark = 'HM-0002'", "kept as due on")]
+    [InlineData("update piece set last_by = null where mark = 'HM-0002'", "somebody else")]
+    [InlineData("delete from hold", "kept as held")]
+    [InlineData("update inspection set verdict = 'watch'", "something else than its entry")]
+    [InlineData(
+        "update inspection set case_document = replace(case_document, 'initial', 'periodic')",
+        "something else"
+    )]
+    [InlineData("update inspection set inspected_on = inspected_on - 1", "something else")]
+    [InlineData("delete from inspection", "is gone")]
+    [InlineData("update hold set placed_at = placed_at + interval '1 hour'", "no entry in the ledger")]
+    [InlineData(
+        "update baseline set set_by = (select id from person where username = 'auditor')",
+        "no entry in the ledger"
+    )]
+    public async Task What_was_changed_behind_it_is_found_and_stops_the_piece(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
+        foreach (var table in new[] { "inspection", "hold", "baseline", "ledger" })
+            await yard.AsOwnerAsync($"alter table {table} disable trigger user");
+        await yard.AsOwnerAsync(sql);
+        var found = await FoundAsync(yard);
+        Assert.Contains(found, f => f.Mark == "HM-0002" && f.Why.Contains(why, StringComparison.Ordinal));
+        var piece = await yard.FindAsync("HM-0002");
+        var use = piece.UseOn(DateOnly.FromDateTime(yard.Now.Date), await yard.Sites.GetAsync(Cancel));
+        Assert.Contains(use.Reasons, r => r.StartsWith("Its records do not verify", StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task What_verifies_again_may_be_used_again()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        await yard.AsOwnerAsync("update piece set verdict = 'watch'");
+        Assert.NotEmpty(await FoundAsync(yard));
+        Assert.NotNull((await yard.FindAsync("HM-0002")).Distrust);
+        await yard.AsOwnerAsync("update piece set verdict = 'fit'");
+        Assert.Empty(await FoundAsync(yard));
+        Assert.Null((await yard.FindAsync("HM-0002")).Distrust);
+    }
+
+    [Theory]
+    [InlineData("delete from ledger where number > 2", "has fewer now")]
+    [InlineData("truncate ledger", "has fewer now")]
+    [InlineData("update ledger_head set signature = sha256('forged')", "not sealed by this works")]
+    [InlineData("update ledger_head set hash = sha256('another')", "is another than")]
+    public async Task A_ledger_cut_short_emptied_or_forked_no_longer_meets_its_head(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
+        await new VerifyStore(yard.Database, Key).SealAsync(yard.Now, Cancel);
+        Assert.Empty(await FoundAsync(yard));
+        foreach (var table in new[] { "ledger", "ledger_head" })
+            await yard.AsOwnerAsync($"alter table {table} disable trigger user");
+        await yard.AsOwnerAsync(sql);
+        Assert.Contains(await FoundAsync(yard), f => f.Mark is null && f.Why.Contains(why, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task A_head_is_kept_once_for_each_height()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var verify = new VerifyStore(yard.Database, Key);
+        await verify.SealAsync(yard.Now, Cancel);
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        await verify.SealAsync(yard.Now, Cancel);
+        await verify.SealAsync(yard.Now.AddHours(1), Cancel);
+        await using var heads = yard.Database.Command("select count(*)::int from ledger_head");
+        Assert.Equal(1, await heads.ExecuteScalarAsync(Cancel));
+    }
+
+    private static async Task<IReadOnlyList<Unverified>> FoundAsync(Yard yard) =>
+        await new VerifyStore(yard.Database, Key).RunAsync(yard.Now, Cancel);
+}
