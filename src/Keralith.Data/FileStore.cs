@@ -308,7 +308,20 @@ public sealed class FileStore(Database database)
                             row.Id
                         )
                         .ConfigureAwait(false);
-                    var outcome = RegisterActs.AcceptReport(row, file.Count == 0 ? null : file[0], session.By);
+                    var beside = new Trip();
+                    var known = PieceStore.Baselines(beside, row.Id);
+                    var leave = PeopleStore.Authorisations(beside, session.Stamp.Actor.Id);
+                    await session.AskAsync(beside).ConfigureAwait(false);
+                    var outcome = RegisterActs.AcceptReport(
+                        new(
+                            row,
+                            session.Site,
+                            file.Count == 0 ? null : file[0],
+                            known.Value.ToDictionary(b => b.Key, b => b.Value.Figure),
+                            leave.Value
+                        ),
+                        session.By
+                    );
                     if (outcome.Ok)
                         await session
                             .WriteAsync(

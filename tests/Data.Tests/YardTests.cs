@@ -204,6 +204,44 @@ public class YardTests
             )
         );
         Assert.False((await files.AcceptReportsAsync([piece.Id], yard.Stamp("stores"), Cancel)).Ok);
+
+        // Whoever accepts is authorised for the group, as for an inspection; the report has not run out; the marking was
+        // read and every figure when new is there.
+        await yard.AsOwnerAsync("alter table authorisation disable trigger user");
+        await yard.AsOwnerAsync("update authorisation set until = '2026-03-01'");
+        Assert.Equal(
+            RefusalKind.Forbidden,
+            (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Refusal!.Kind
+        );
+        await yard.AsOwnerAsync("update authorisation set until = '2099-03-01'");
+        foreach (
+            var (lacks, restores, words) in new[]
+            {
+                (
+                    "update carried_over set last_periodic = '2025-01-10'",
+                    "update carried_over set last_periodic = '2026-01-10'",
+                    "ran out on 2026-01-10"
+                ),
+                ("update piece set tag_read = false", "update piece set tag_read = true", "read its marking"),
+                (
+                    "create table aside as select * from baseline; delete from baseline where criterion = 'hook.throat'",
+                    "delete from baseline; insert into baseline overriding system value select * from aside",
+                    "is not on record"
+                ),
+            }
+        )
+        {
+            foreach (var table in new[] { "baseline", "carried_over" })
+                await yard.AsOwnerAsync($"alter table {table} disable trigger user");
+            await yard.AsOwnerAsync(lacks);
+            Assert.Contains(
+                words,
+                (await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel)).Fault,
+                StringComparison.Ordinal
+            );
+            await yard.AsOwnerAsync(restores);
+        }
+
         Yard.Must(await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel));
         piece = await yard.FindAsync("HM-0001");
         var site = await yard.Sites.GetAsync(Cancel);
@@ -237,6 +275,15 @@ public class YardTests
                     .ToList()
             )
                 bare.Remove(field);
+            foreach (
+                var gauge in bare
+                    .Keys.Where(f =>
+                        f.EndsWith("chain.gauge-growth", StringComparison.Ordinal)
+                        && f.StartsWith("baseline:", StringComparison.Ordinal)
+                    )
+                    .ToList()
+            )
+                bare[gauge] = size == "1/2 in" ? "15 in" : "11.25 in";
             await yard.RegisterAsync(bare);
         }
 

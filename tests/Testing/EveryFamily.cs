@@ -57,7 +57,12 @@ public static class EveryFamily
         };
         foreach (var (name, value) in attributes)
             form[name] = value;
-        Filled(form, c => c == "rope.diameter" ? "20 mm" : "1 in");
+        Filled(form, c => c switch
+            {
+                "rope.diameter" => "20 mm",
+                "chain.gauge-growth" => "22.5 in",
+                _ => "1 in",
+            });
         if (family.Code == "sling-kit")
             form["members"] = "2; sling leg; 3500 lb; bears; HM-0042\n4; wear sleeve; -; spare";
         form["batch"] = "B-7";

@@ -154,11 +154,17 @@ public sealed partial class Hollowmere
                             _random
                         )
                         : DemoPiece.Sling(Mark(n), _scenario.Chain[n % _scenario.Chain.Length], 2, "hook", 6, _random);
+
+                // Nine were read and measured before their report was accepted.
+                var ready = n < FirstTakenOver + 9;
                 foreach (
                     var field in piece
                         .Fields.Keys.Where(f =>
-                            f.StartsWith("tag:", StringComparison.Ordinal)
-                            || (n % 4 != 0 && f.StartsWith("baseline:", StringComparison.Ordinal))
+                            !ready
+                            && (
+                                f.StartsWith("tag:", StringComparison.Ordinal)
+                                || (n % 4 != 0 && f.StartsWith("baseline:", StringComparison.Ordinal))
+                            )
                         )
                         .ToList()
                 )
@@ -167,7 +173,7 @@ public sealed partial class Hollowmere
                     piece.WithBasis("catalogue");
                 Hang(piece, stores[2], 140 + (n % 12));
                 return piece
-                    .With(PieceEntryReader.TagUnread, "true")
+                    .With(PieceEntryReader.TagUnread, ready ? string.Empty : "true")
                     .With("lastPeriodic", _today.AddDays(-70).ToString("yyyy-MM-dd"))
                     .With("lastInspector", "Hesper Lunn")
                     .With("evidence", n < FirstTakenOver + 16 ? Survey : $"Boat survey {n % 3 + 1}");

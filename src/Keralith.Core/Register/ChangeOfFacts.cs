@@ -82,10 +82,15 @@ public static class ChangeOfFacts
         var changes = facts.IsJudged
             ? PieceFacts.Between(before, after).Where(c => c.Means != ChangeMeaning.SlipOfThePen).ToList()
             : [];
+        var impossible = Plausible.RefusalOf(after);
         if (changes.Count == 0)
-            return new ChangeOutcome(figures, [], piece.State, null);
+            return impossible is not null && !facts.IsJudged
+                ? impossible
+                : new ChangeOutcome(figures, [], piece.State, null);
         if (RefusalOf(changes, grounds, by) is { } refusal)
             return refusal;
+        if (impossible is not null)
+            return impossible;
         if (HoldOf(facts, before, after, changes) is not { } hold)
             return new ChangeOutcome(figures, changes, piece.State, null);
         var held = PieceLife.AfterHold(piece.State);
@@ -140,6 +145,8 @@ public static class ChangeOfFacts
                 why.Add($"its last full inspection comes out {Code.Of(now.Verdict.Kind)} by these. {now.Because}");
             else if (now.Verdict.Missing.Except(was.Verdict.Missing).Any())
                 why.Add($"parts of it were not inspected. {now.Because}");
+            if (Plausible.AgainstMeasured(then, after.Gear) is { } measured)
+                why.Add(measured);
         }
         else if (changes.Any(c => Gear.GearAttributes.Find(c.Field) is not null))
             why.Add("nobody here has inspected it by these");

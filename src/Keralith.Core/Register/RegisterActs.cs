@@ -3,6 +3,8 @@ using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
+using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Keralith.Core.Tags;
 
 namespace Keralith.Core.Register;
@@ -21,6 +23,20 @@ public sealed record NewPart(
     IReadOnlyDictionary<BaselineKey, BaselineFigure> Figures
 );
 
+/// <summary>What accepting the report of gear taken over looks at.</summary>
+/// <param name="Piece">The piece.</param>
+/// <param name="Site">Where it is judged.</param>
+/// <param name="File">The report's file; null: none is attached.</param>
+/// <param name="Baselines">Its figures when new.</param>
+/// <param name="Authorisations">What whoever accepts is authorised to sign for.</param>
+public sealed record TakeOverFacts(
+    Piece Piece,
+    Site Site,
+    Guid? File,
+    IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines,
+    IReadOnlyList<Authorisation> Authorisations
+);
+
 /// <summary>
 /// What is done to the register: gear entered, its figures filled in, a part of it replaced, its report
 /// accepted.
@@ -34,7 +50,8 @@ public static class RegisterActs
             PieceEntry.RefusalOf(entry.Baselines.Values, by.Role)
                 ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Role)
                 ?? entry.RefusalOn(by.Day)
-        );
+        )
+        ?? Plausible.RefusalOf(entry);
 
     /// <summary>Why a mark can't be given; null when it can.</summary>
     /// <param name="taken">The state of the piece that has it; null: nobody has.</param>
@@ -108,19 +125,40 @@ public static class RegisterActs
     /// <summary>
     /// Accepts the report of a piece taken over: in service until the report runs out, or its first inspection here.
     /// </summary>
-    /// <param name="file">The report's file; null: none is attached.</param>
-    public static Checked<PieceOutcome> AcceptReport(Piece piece, Guid? file, Signer by)
+    /// <param name="facts">The piece and what bears on it.</param>
+    public static Checked<PieceOutcome> AcceptReport(TakeOverFacts facts, Signer by)
     {
+        var piece = facts.Piece;
         if (by.Without(Right.AcceptReport) is { } forbidden)
             return forbidden;
-        var after = PieceLife.AfterTakeOver(piece.State, piece.CarriedOver is not null, file is not null);
+        if (Authorisation.RefusalToSign(facts.Authorisations, piece.Gear.Family, by.Day) is { } unauthorised)
+            return Refusal.Forbidden($"{piece.Mark}: {unauthorised}");
+        var after = PieceLife.AfterTakeOver(piece.State, piece.CarriedOver is not null, facts.File is not null);
         if (!after.Ok)
             return after.Refusal! with { Words = $"{piece.Mark}: {after.Fault}" };
         var report = piece.CarriedOver!;
-        return new PieceOutcome(
-            after.Value,
-            new CarriedOverAccepted(report.LastPeriodic, report.Inspector, report.Evidence, file!.Value)
-        );
+        var until = Intervals
+            .Periodic(piece.Gear.Family, piece.ServiceClass, facts.Site.Books)
+            .After(report.LastPeriodic);
+        if (until < by.Day)
+            return new Refusal(
+                $"{piece.Mark}: its report of {report.LastPeriodic:yyyy-MM-dd} ran out on {until:yyyy-MM-dd}. Inspect it."
+            );
+        if (!piece.TagRead)
+            return new Refusal($"{piece.Mark}: nobody has read its marking yet. Read it first.");
+        if (piece.TagAt(facts.Site).AgainstUse.FirstOrDefault() is { } against)
+            return new Refusal($"{piece.Mark}: {against}");
+        var missing = PieceEntryReader
+            .BaselinesOf(piece.Gear)
+            .FirstOrDefault(b => !facts.Baselines.ContainsKey(new(b.Part.Path, b.Criterion.Id)));
+        return missing.Criterion is { } lacking
+            ? new Refusal(
+                $"{piece.Mark}: the {lacking.BaselineName} of {missing.Part.Name} is not on record. Enter it first."
+            )
+            : new PieceOutcome(
+                after.Value,
+                new CarriedOverAccepted(report.LastPeriodic, report.Inspector, report.Evidence, facts.File!.Value)
+            );
     }
 
     /// <summary>Gives a piece the figures when new that it lacks. What has one keeps it.</summary>
@@ -147,6 +185,16 @@ public static class RegisterActs
             set.Add(new(key, figure));
         }
 
+        // A figure of a piece that was inspected bears on what it was found to be.
+        if (
+            piece.Verdict is not null
+            && by.Without(
+                Right.ChangeFigures,
+                $"{piece.Mark} was inspected: a qualified person enters its figures when new."
+            )
+                is { } not
+        )
+            return not;
         return PieceEntry.RefusalOf(set.Select(s => s.Value), by.Role) is { } provisional
             ? new Refusal(provisional)
             : set;

@@ -81,6 +81,8 @@ public static class TagJudgement
         if (tag.RatedLoad is { } marked)
         {
             SizeGuide(tag.Gear, marked, remarks);
+            if (UsualRating.Above(tag.Gear, marked) is { } above)
+                remarks.Add(new("rating and size", Outcome.Hold, $"It is {above.Words}"));
             Colour(tag.Gear, marked, remarks);
         }
 
