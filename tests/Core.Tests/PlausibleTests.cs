@@ -124,6 +124,52 @@ public class PlausibleTests
         Assert.Contains("0.49 in was measured", Plausible.AgainstMeasured(measured, up), StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("8", 80)]
+    [InlineData("T", 80)]
+    [InlineData("t", 80)]
+    [InlineData("800", 80)]
+    [InlineData("V", 100)]
+    [InlineData("10", 100)]
+    [InlineData("120", 120)]
+    [InlineData("A", null)]
+    public void Grade_letters_are_read_and_one_that_names_no_grade_is_asked(string mark, int? grade)
+    {
+        var gear = Entry("alloy-chain-sling", $"size=3/8 in;grade={mark};legs=1;endFitting=hook").Gear;
+        Assert.Equal(grade, gear.GradeNumber);
+        var tag = TagJudgement.Of(new(gear, [], Mass.Parse("2 t"), 4), Surroundings.Ordinary, [RuleBookShelf.Asme]);
+        Assert.Equal(grade is null, tag.Remarks.Any(r => r is { Check: "grade", Outcome: Outcome.Hold }));
+    }
+
+    [Theory]
+    [InlineData("60 deg", 60)]
+    [InlineData("30 deg from the vertical", 60)]
+    [InlineData("30 deg vertical", 60)]
+    [InlineData("60 deg included", 60)]
+    [InlineData("45 deg to the horizontal", 45)]
+    public void A_tags_angle_is_read_however_it_is_given(string text, int horizontal) =>
+        Assert.Equal(horizontal, Angle.ReadHorizontal(text).Value.Degrees);
+
+    [Theory]
+    [InlineData(0, true)]
+    [InlineData(-1, false)]
+    [InlineData(1, true)]
+    public void A_discard_date_and_a_proof_test_stop_the_piece_once_they_are_past(int days, bool may)
+    {
+        var today = new DateOnly(2026, 3, 2);
+        var facts = new Custody.UseFacts
+        {
+            State = Custody.PieceState.InService,
+            OpenHolds = [],
+            PeriodicDue = today,
+            FrequentDue = null,
+            FrequentByCalendar = false,
+            RatedLoadKnown = true,
+        };
+        Assert.Equal(may, Custody.Usability.On(facts with { DiscardOn = today.AddDays(days) }, today).MayBeUsed);
+        Assert.Equal(may, Custody.Usability.On(facts with { ProofTestDue = today.AddDays(days) }, today).MayBeUsed);
+    }
+
     private static PieceEntry Entry(string family, string made, params (string Field, string Value)[] more)
     {
         var fields = new Dictionary<string, string>

@@ -81,6 +81,7 @@ public class RouteTests
         ["/lift/kinds"] = "crew stores trainee inspector qualified admin auditor",
         ["/lift/cell"] = "crew stores trainee inspector qualified admin auditor",
         ["/api/{documentName}/openapi.json"] = Anyone,
+        ["/api/v1/criteria"] = ProgramsRead,
         ["/api/v1/judge"] = Programs,
         ["/api/v1/lift"] = Programs,
         ["/api/v1/pieces"] = Programs,

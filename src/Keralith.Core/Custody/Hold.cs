@@ -154,6 +154,19 @@ public static class HoldRules
                 "Wanted: a full inspection by the rules as they stand now, fit or watch, and another person, qualified. Where the rule is withdrawn, a qualified person lets it go.",
         };
 
+    /// <summary>The right it takes to close a hold of this cause.</summary>
+    public static Right Closes(HoldCause cause) =>
+        cause switch
+        {
+            HoldCause.Doubt => Right.CloseDoubt,
+            HoldCause.Marking => Right.Retag,
+            HoldCause.VerdictHold
+            or HoldCause.VerdictRemove
+            or HoldCause.Event
+            or HoldCause.FactsChanged
+            or HoldCause.RulesChanged => Right.CloseVerdict,
+        };
+
     /// <summary>Whose move it is, in words.</summary>
     /// <param name="cause">Why it is held.</param>
     /// <param name="standing">The verdict the piece stands under now.</param>
@@ -212,7 +225,10 @@ public static class HoldRules
     private static Checked<OpenHold> OnDoubt(OpenHold hold, Signer closer, List<SignedInspection> clean)
     {
         if (
-            closer.Without(Right.CloseDoubt, "An inspector or a qualified person closes a hold put on for a doubt.") is
+            closer.Without(
+                Closes(hold.Cause),
+                "An inspector or a qualified person closes a hold put on for a doubt."
+            ) is
             { } no
         )
             return no;
@@ -230,7 +246,7 @@ public static class HoldRules
         FactOrder? retagged
     )
     {
-        if (closer.Without(Right.Retag, "A qualified person closes a hold for a missing marking.") is { } no)
+        if (closer.Without(Closes(hold.Cause), "A qualified person closes a hold for a missing marking.") is { } no)
             return no;
         if (retagged is not { } tagged || tagged <= hold.Order)
             return new Refusal("Prove its identity and fit a new tag first.");
@@ -248,7 +264,7 @@ public static class HoldRules
         bool oneMayDoBoth
     )
     {
-        if (closer.Without(Right.CloseVerdict, "Only a qualified person closes this hold.") is { } no)
+        if (closer.Without(Closes(hold.Cause), "Only a qualified person closes this hold.") is { } no)
             return no;
         if (clean.Count == 0)
             return new Refusal(

@@ -43,6 +43,12 @@ public sealed record UseFacts
     /// <summary>Whether the site wants the season's colour on it and it does not carry it.</summary>
     public bool LacksSeasonColour { get; init; }
 
+    /// <summary>The last day its maker lets it be used; null where none is set.</summary>
+    public DateOnly? DiscardOn { get; init; }
+
+    /// <summary>The last day its proof test holds good; null where none is asked.</summary>
+    public DateOnly? ProofTestDue { get; init; }
+
     /// <summary>When its calibration runs out; null where it has none to keep.</summary>
     public DateOnly? CalibrationDue { get; init; }
 }
@@ -110,6 +116,10 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
         reasons.AddRange(facts.AgainstMembers);
         if (facts.LacksSeasonColour)
             reasons.Add("It does not carry the season's colour.");
+        if (facts.DiscardOn is { } discard && discard < today)
+            reasons.Add($"Past its discard date of {discard:yyyy-MM-dd}: it is not used any more.");
+        if (facts.ProofTestDue is { } proof && proof < today)
+            reasons.Add($"Its proof test ran out on {proof:yyyy-MM-dd}.");
         if (facts.CalibrationDue is { } calibration && calibration < today)
             reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
         return new(reasons);

@@ -69,12 +69,16 @@ public sealed class GearPiece
     public bool LatchPolicy => Flag("latchPolicy");
 
     /// <summary>
-    /// The grade as a number: 8, 80 and 800 are all 80; null when not stated or not a number ("regional letter marks").
+    /// The grade as a number: 8, 80, 800 and T are all 80, 10, 100, 1000 and V all 100; null when not stated, or where a
+    /// letter says alloy and no grade (A).
     /// </summary>
     public int? GradeNumber
     {
         get
         {
+            var letter = Text("grade")?.Trim().ToUpperInvariant();
+            if (letter is "T" or "V")
+                return letter == "T" ? 80 : 100;
             if (
                 !int.TryParse(string.Concat((Text("grade") ?? string.Empty).Where(char.IsAsciiDigit)), out var mark)
                 || mark == 0

@@ -21,6 +21,38 @@ public readonly record struct Angle(decimal Degrees) : IComparable<Angle>
         };
     }
 
+    /// <summary>
+    /// Reads an angle from the horizontal, also where a tag gives it otherwise: <c>30 deg from the vertical</c> and
+    /// <c>60 deg included</c> are 60 deg.
+    /// </summary>
+    public static Checked<Angle> ReadHorizontal(string? text)
+    {
+        var plain = text?.Trim().ToLowerInvariant() ?? string.Empty;
+        var from =
+            plain.EndsWith("vertical", StringComparison.Ordinal) ? "vertical"
+            : plain.EndsWith("included", StringComparison.Ordinal) ? "included"
+            : plain.EndsWith("horizontal", StringComparison.Ordinal) ? "horizontal"
+            : string.Empty;
+        if (from.Length == 0)
+            return Read(text);
+        var bare = plain[..^from.Length].TrimEnd();
+        foreach (var word in new[] { "the", "from", "off", "to" })
+        {
+            if (bare.EndsWith($" {word}", StringComparison.Ordinal))
+                bare = bare[..^word.Length].TrimEnd();
+        }
+
+        var read = Read(bare);
+        if (!read.Ok)
+            return read;
+        return from switch
+        {
+            "vertical" => new Angle(90 - read.Value.Degrees),
+            "included" => new Angle(90 - (read.Value.Degrees / 2)),
+            _ => read,
+        };
+    }
+
     public int CompareTo(Angle other) => Degrees.CompareTo(other.Degrees);
 
     public static bool operator <(Angle a, Angle b) => a.Degrees < b.Degrees;

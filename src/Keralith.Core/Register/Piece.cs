@@ -148,6 +148,8 @@ public sealed record Piece
             Fit = details.Fit,
             Members = details.Members,
             Notes = details.Notes,
+            DiscardOn = details.DiscardOn,
+            ProofTestDue = details.ProofTestDue,
             CarriedOver = CarriedOver,
             Store = StoreId,
             Peg = Peg,
@@ -157,6 +159,10 @@ public sealed record Piece
 
     /// <summary>The last day it may be used without another inspection, asked of Core.</summary>
     public DateOnly? UsableUntil => new DueDates(PeriodicDue, FrequentDue).UsableUntil;
+
+    /// <summary>A day kept among the details; what can't be read there was never one.</summary>
+    private DateOnly? DetailDay(string field) =>
+        DayReader.Read(DetailFields.GetValueOrDefault(field)) is { Ok: true } day ? day.Value : null;
 
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 
@@ -175,6 +181,8 @@ public sealed record Piece
                 AgainstPolicy = Unreadable is null ? site.Policies.Against(Gear).ToList() : [],
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
                 CalibrationDue = CalibrationDue,
+                DiscardOn = DetailDay("discardOn"),
+                ProofTestDue = DetailDay("proofTestDue"),
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
                 Unreadable = Unreadable,

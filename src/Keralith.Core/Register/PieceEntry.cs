@@ -26,6 +26,12 @@ public sealed record CarriedOver(DateOnly LastPeriodic, string Inspector, string
 /// <param name="Notes">Anything else; null when nothing.</param>
 public sealed record PieceDetails(TagWords Tag, FitSizes Fit, IReadOnlyList<KitMember> Members, string? Notes)
 {
+    /// <summary>The last day its maker lets it be used; null where none is set.</summary>
+    public DateOnly? DiscardOn { get; init; }
+
+    /// <summary>The last day its proof test holds good; null where none is asked.</summary>
+    public DateOnly? ProofTestDue { get; init; }
+
     /// <summary>The fields that carry them.</summary>
     public static IReadOnlyList<string> Fields { get; } =
     [
@@ -37,6 +43,8 @@ public sealed record PieceDetails(TagWords Tag, FitSizes Fit, IReadOnlyList<KitM
         "markingAt",
         PieceEntryReader.Members,
         "notes",
+        "discardOn",
+        "proofTestDue",
         .. PieceEntryReader.FitFields.Select(f => f.Field),
     ];
 }
@@ -79,6 +87,12 @@ public sealed record PieceEntry
 
     /// <summary>The last day its calibration holds good; null where it keeps none.</summary>
     public DateOnly? CalibrationDue { get; init; }
+
+    /// <summary>The last day its maker lets it be used (synthetics); null where none is set.</summary>
+    public DateOnly? DiscardOn { get; init; }
+
+    /// <summary>The last day its proof test holds good; null where none is asked.</summary>
+    public DateOnly? ProofTestDue { get; init; }
 
     /// <summary>How many pieces hang under this one mark; null for a single piece.</summary>
     public int? LotCount { get; init; }

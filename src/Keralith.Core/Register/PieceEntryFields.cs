@@ -31,6 +31,8 @@ public static class PieceEntryFields
             ["serviceClass"] = Code.Of(entry.ServiceClass),
             ["inServiceSince"] = Day(entry.InServiceSince),
             ["calibrationDue"] = Day(entry.CalibrationDue),
+            ["discardOn"] = Day(entry.DiscardOn),
+            ["proofTestDue"] = Day(entry.ProofTestDue),
             ["lotCount"] = entry.LotCount?.ToString() ?? string.Empty,
             ["store"] = entry.Store.ToString(),
             ["peg"] = entry.Peg,

@@ -223,6 +223,8 @@ public sealed class PieceEntryReader
             Members = family.Kind == GearKind.Kit ? details.Members : [],
             CarriedOver = Carried(),
             Notes = details.Notes,
+            DiscardOn = details.DiscardOn,
+            ProofTestDue = details.ProofTestDue,
         };
         return entry;
     }
@@ -234,7 +236,11 @@ public sealed class PieceEntryReader
             new(Fit(0), Fit(1), Fit(3), Fit(4), Fit(2)),
             Lines(Members, KitMember.Most, KitMember.Read),
             Text("notes", LongestNotes)
-        );
+        )
+        {
+            DiscardOn = Date("discardOn"),
+            ProofTestDue = Date("proofTestDue"),
+        };
 
         Length? Fit(int i) =>
             Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
@@ -261,7 +267,7 @@ public sealed class PieceEntryReader
         var legibility = Choice("legibility", Legibility.Clear);
         Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical);
         MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag);
-        var angle = Read("ratedAngle", Angle.Read);
+        var angle = Read("ratedAngle", Angle.ReadHorizontal);
         if (angle?.Degrees is <= 0 or > 90)
             Refuse(
                 "ratedAngle",

@@ -84,6 +84,8 @@ public static class PieceFacts
         new("tag:", null, Always(Judge, Right.ChangeFacts)),
         new("serviceClass", "service class", (a, b) => Milder(b.ServiceClass < a.ServiceClass)),
         new("inServiceSince", "in service since", Always(Judge, Right.ChangeFacts)),
+        new("discardOn", "discard date", (a, b) => Milder(IsLater(b.DiscardOn, a.DiscardOn))),
+        new("proofTestDue", "proof test due", Always(Judge, Right.ChangeFigures)),
         new("calibrationDue", "calibration due", Always(Judge, Right.ChangeFigures)),
         new("lotCount", "pieces in the lot", LotCount),
         new("coldest", "coldest it works in", (a, b) =>
@@ -174,6 +176,10 @@ public static class PieceFacts
         after.LotCount is { } now && before.LotCount is { } was && now <= was
             ? (Slip, Right.Register)
             : (Inspect, Right.ChangeFigures);
+
+    /// <summary>Whether a last day was moved on, or taken away.</summary>
+    private static bool IsLater(DateOnly? after, DateOnly? before) =>
+        before is not null && (after is null || after > before);
 
     /// <summary>Whether a temperature says less heat (sign 1) or less cold (sign -1) than before.</summary>
     private static bool IsLess(Temperature? after, Temperature? before, int sign) =>

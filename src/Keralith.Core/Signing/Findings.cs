@@ -11,7 +11,11 @@ public static class Findings
         var names = @case.Parts.ToDictionary(p => p.Path, p => p.Name.ToLowerInvariant());
         var gravest = verdict.Findings.Max(f => f.Outcome);
         var worst = verdict.Findings.Where(f => f.Outcome == gravest).ToList();
-        var first = string.Join("; ", worst.Take(2).Select(f => $"{f.Criterion.Title}: {names[f.Part]}"));
+        var first = string.Join("; ", worst.Take(2).Select(f => $"{Fault(f.Criterion)}: {names[f.Part]}"));
         return worst.Count > 2 ? $"{first}; and {worst.Count - 2} more" : first;
     }
+
+    /// <summary>What is wrong, and not the name of what was looked at: a title alone reads as if it were fine.</summary>
+    private static string Fault(Gear.Criterion criterion) =>
+        criterion.IsAnswerChosen ? criterion.Question.TrimEnd('.') : criterion.Title;
 }

@@ -86,6 +86,19 @@ public static class TagJudgement
             Colour(tag.Gear, marked, remarks);
         }
 
+        if (
+            tag.Gear.Family.Kind == GearKind.Chain
+            && tag.Gear.Text("grade") is { } grade
+            && tag.Gear.GradeNumber is null
+        )
+            remarks.Add(
+                new(
+                    "grade",
+                    Outcome.Hold,
+                    $"The mark \"{grade}\" says alloy and not which grade: ask the maker, and enter the grade."
+                )
+            );
+
         if (RopeClips.Against(tag.Gear) is { } fewer)
             remarks.Add(new("clips", Outcome.Hold, fewer));
 

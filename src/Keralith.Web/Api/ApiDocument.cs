@@ -237,7 +237,13 @@ internal static class ApiDocument
                         ["criterion", "part"],
                         ("criterion", OneOf(Catalogue.All.Select(c => c.Id))),
                         ("part", Text("Such as leg-1/hook.")),
-                        ("answer", OneOf(Enum.GetValues<Found>().Select(Code.Of), "For faults and tests.")),
+                        (
+                            "answer",
+                            OneOf(
+                                Enum.GetValues<Found>().Select(Code.Of),
+                                "For faults and tests: yes means the fault is there, no that it is not; unsure and not-accessible are never taken as fine. What each asks: GET /api/v1/criteria."
+                            )
+                        ),
                         ("value", Text("For measures: the figure with its unit, such as 1.43 in.")),
                         ("count", Whole("For counts, 0 and over.")),
                         ("baseline", Text("The original, catalogue or nominal figure with its unit.")),

@@ -31,6 +31,12 @@ internal static class JudgeApi
             .WithDescription(
                 "The case is keralith.case/1, the verdict keralith.verdict/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first."
             );
+        api.MapGet("/criteria", Criteria)
+            .WithName("criteria")
+            .WithSummary("Every criterion with its question, and what each answer means.")
+            .WithDescription(
+                "To a question that is seen or tried, yes means that the fault is there and no that it is not; unsure and not-accessible are never taken as fine."
+            );
         api.MapPost("/lift", LiftAsync)
             .WithName("lift")
             .WithSummary(
@@ -67,6 +73,32 @@ internal static class JudgeApi
             );
         });
     }
+
+    /// <summary>A criterion as programs read it.</summary>
+    /// <param name="Yes">What the answer yes means; null where a figure answers.</param>
+    /// <param name="No">What the answer no means; null where a figure answers.</param>
+    private sealed record CriterionDocument(
+        string Id,
+        string Kind,
+        string Title,
+        string Question,
+        string? Yes,
+        string? No,
+        string? Baseline,
+        string Source
+    );
+
+    private static IEnumerable<CriterionDocument> Criteria() =>
+        Core.Gear.Catalogue.All.Select(c => new CriterionDocument(
+            c.Id,
+            c.Kind.ToString().ToLowerInvariant(),
+            c.Title,
+            c.Question,
+            c.IsAnswerChosen ? $"The fault is there: {c.Question}" : null,
+            c.IsAnswerChosen ? "No fault." : null,
+            c.BaselineName,
+            c.Source.ToString()
+        ));
 
     private static Task JudgeAsync(HttpContext context, CancellationToken cancel) =>
         AnswerAsync(context, CaseReader.Read, (c, output) => VerdictWriter.Write(output, Judge.Of(c)), cancel);

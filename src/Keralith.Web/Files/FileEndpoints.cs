@@ -1,6 +1,8 @@
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
 using Keralith.Core.People;
+using Keralith.Core.Schedule;
 using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
@@ -177,7 +179,15 @@ internal static class FileEndpoints
             $"{number}",
             Convert.ToHexStringLower(hash),
             context.RequestServices.GetRequiredService<PublicAddress>().Of($"/inspection/{id}").ToString()
-        );
+        )
+        {
+            NextBy = !inspection.Kind.IsFull()
+                ? null
+                : inspection.NextBy
+                    ?? Intervals
+                        .Periodic(piece.Gear.Family, piece.ServiceClass, (await here.SiteAsync(cancel)).Books)
+                        .After(inspection.InspectedOn),
+        };
         Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");
         await context.Response.Body.WriteAsync(Certificate.Pdf(facts), cancel);
         return Results.Empty;

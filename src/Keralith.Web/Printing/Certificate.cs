@@ -16,7 +16,11 @@ public sealed record CertificateFacts(
     string LedgerNumber,
     string LedgerHash,
     string Address
-);
+)
+{
+    /// <summary>The day its next full inspection is due by; null where this one was none.</summary>
+    public DateOnly? NextBy { get; init; }
+}
 
 /// <summary>
 /// The record of one inspection as a printed sheet: drawing left, facts right, figures below, title block in the
@@ -105,7 +109,10 @@ public static class Certificate
                     i.MadeBy is null ? "Signed" : "Countersigned by",
                     i.MadeBy is null ? Say.Time(i.SignedAt) : $"{i.SignedBy}, {Say.Time(i.SignedAt)}"
                 ),
-                ("Next by", i.NextBy?.ToString("yyyy-MM-dd") ?? "as the interval says"),
+                (
+                    "Next by",
+                    facts.NextBy?.ToString("yyyy-MM-dd") ?? "no full inspection: the next one stands as it was"
+                ),
                 ("Measured with", i.Instruments.Count == 0 ? "not stated" : string.Join("; ", i.Instruments)),
                 ("Judged by", facts.WorkedTo),
                 ("Catalogue", i.CatalogueVersion),

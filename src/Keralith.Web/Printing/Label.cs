@@ -62,6 +62,10 @@ public sealed record Label(
         var rated = here is { IsReduced: true }
             ? $"{QuantityFormat.Rounded(here.Here, here.Marked.Unit)} here"
             : piece.RatedLoad?.ToString() ?? "no rated load";
+
+        // The load of several legs means nothing without how many, and at which angle.
+        if (piece.Gear.Legs > 1 && piece.RatedLoad is not null)
+            rated += $", {piece.RatedFor ?? AtWhat(piece)}";
         var why =
             piece.State.IsRetired() ? "Never to be used again"
             : use.MayBeUsed ? "Taken out of use"
@@ -76,6 +80,11 @@ public sealed record Label(
             outOfUse ? why : null
         );
     }
+
+    private static string AtWhat(Piece piece) =>
+        piece.Details.Tag.Angle is { } angle
+            ? $"{piece.Gear.Legs} legs at {angle}"
+            : $"{piece.Gear.Legs} legs, angle not stated";
 
     /// <summary>Draws it in a box.</summary>
     public void Draw(Ink ink, double x, double y, double width, double height)
