@@ -18,6 +18,9 @@ public class RouteTests
     /// <summary>The same, read and changed.</summary>
     private const string ProgramsRead = "programs read";
 
+    /// <summary>The same, only read.</summary>
+    private const string ProgramsAsk = "programs ask";
+
     private static readonly Dictionary<string, string> WhoMayOpen = new()
     {
         ["/sign-in"] = Anyone,
@@ -81,7 +84,7 @@ public class RouteTests
         ["/lift/kinds"] = "crew stores trainee inspector qualified admin auditor",
         ["/lift/cell"] = "crew stores trainee inspector qualified admin auditor",
         ["/api/{documentName}/openapi.json"] = Anyone,
-        ["/api/v1/criteria"] = ProgramsRead,
+        ["/api/v1/criteria"] = ProgramsAsk,
         ["/api/v1/judge"] = Programs,
         ["/api/v1/lift"] = Programs,
         ["/api/v1/pieces"] = Programs,
@@ -146,13 +149,17 @@ public class RouteTests
                 .Replace("{name}", "nothing", StringComparison.Ordinal)
                 .Replace("{token:regex(^[0-9a-f]{{48}}$)}", new string('a', 48), StringComparison.Ordinal)
                 .Replace("{extension:regex(^(pdf|svg)$)}", "svg", StringComparison.Ordinal);
-            if (who is Programs or ProgramsRead)
+            if (who is Programs or ProgramsRead or ProgramsAsk)
             {
                 foreach (var visitor in visitors.Values.Append(yard.Visitor()))
                 {
-                    foreach (
-                        var method in who == Programs ? [HttpMethod.Post] : new[] { HttpMethod.Get, HttpMethod.Put }
-                    )
+                    HttpMethod[] methods = who switch
+                    {
+                        Programs => [HttpMethod.Post],
+                        ProgramsAsk => [HttpMethod.Get],
+                        _ => [HttpMethod.Get, HttpMethod.Put],
+                    };
+                    foreach (var method in methods)
                         Assert.Equal(
                             HttpStatusCode.Unauthorized,
                             (await visitor.SendAsync(new(method, path))).StatusCode

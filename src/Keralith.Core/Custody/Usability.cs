@@ -97,18 +97,7 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
             reasons.Add("The lot is empty.");
         if (!facts.ForLifting)
             reasons.Add("Not for lifting.");
-        if (facts.State != PieceState.New)
-        {
-            if (facts.PeriodicDue is not { } periodic)
-                reasons.Add("No periodic inspection on record.");
-            else if (periodic < today)
-                reasons.Add($"Periodic inspection overdue since {periodic:yyyy-MM-dd}.");
-            if (facts.FrequentByCalendar && facts.FrequentDue is null)
-                reasons.Add("No frequent inspection on record.");
-            else if (facts.FrequentByCalendar && facts.FrequentDue < today)
-                reasons.Add($"Frequent inspection overdue since {facts.FrequentDue:yyyy-MM-dd}.");
-        }
-
+        reasons.AddRange(Overdue(facts, today));
         if (!facts.RatedLoadKnown)
             reasons.Add("Its rated load is not known.");
         reasons.AddRange(facts.AgainstMarking);
@@ -116,12 +105,33 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
         reasons.AddRange(facts.AgainstMembers);
         if (facts.LacksSeasonColour)
             reasons.Add("It does not carry the season's colour.");
-        if (facts.DiscardOn is { } discard && discard < today)
-            reasons.Add($"Past its discard date of {discard:yyyy-MM-dd}: it is not used any more.");
-        if (facts.ProofTestDue is { } proof && proof < today)
-            reasons.Add($"Its proof test ran out on {proof:yyyy-MM-dd}.");
-        if (facts.CalibrationDue is { } calibration && calibration < today)
-            reasons.Add($"Calibration out of date since {calibration:yyyy-MM-dd}.");
+        reasons.AddRange(RanOut(facts, today));
         return new(reasons);
+    }
+
+    /// <summary>The inspections that are missing or late; a piece that is new says so already.</summary>
+    private static IEnumerable<string> Overdue(UseFacts facts, DateOnly today)
+    {
+        if (facts.State == PieceState.New)
+            yield break;
+        if (facts.PeriodicDue is not { } periodic)
+            yield return "No periodic inspection on record.";
+        else if (periodic < today)
+            yield return $"Periodic inspection overdue since {periodic:yyyy-MM-dd}.";
+        if (facts.FrequentByCalendar && facts.FrequentDue is null)
+            yield return "No frequent inspection on record.";
+        else if (facts.FrequentByCalendar && facts.FrequentDue < today)
+            yield return $"Frequent inspection overdue since {facts.FrequentDue:yyyy-MM-dd}.";
+    }
+
+    /// <summary>The days the piece itself carries; each is the last day it may be used.</summary>
+    private static IEnumerable<string> RanOut(UseFacts facts, DateOnly today)
+    {
+        if (facts.DiscardOn is { } discard && discard < today)
+            yield return $"Past its discard date of {discard:yyyy-MM-dd}: it is not used any more.";
+        if (facts.ProofTestDue is { } proof && proof < today)
+            yield return $"Its proof test ran out on {proof:yyyy-MM-dd}.";
+        if (facts.CalibrationDue is { } calibration && calibration < today)
+            yield return $"Calibration out of date since {calibration:yyyy-MM-dd}.";
     }
 }
