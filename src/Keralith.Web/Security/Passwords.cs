@@ -63,6 +63,7 @@ public sealed partial class Passwords(
         }
 
         await signIns.ForgetAsync([one], cancel);
+        In(name, address);
         return person.Actor;
     }
 
@@ -103,6 +104,9 @@ public sealed partial class Passwords(
             password is { Length: <= Longest } ? password : string.Empty
         ) != PasswordVerificationResult.Failed
         && person is not null;
+
+    [LoggerMessage(Level = LogLevel.Information, Message = "security: {Username} signed in from {Address}")]
+    private partial void In(string username, string address);
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "security: wrong password for {Username} from {Address}")]
     private partial void Wrong(string username, string address);

@@ -32,6 +32,10 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
     public static IEnumerable<IGrouping<string, Criterion>> Criteria =>
         OwnLimitReader.Criteria.GroupBy(c => c.Source.Standard);
 
+    /// <summary>Whether a change was just signed.</summary>
+    [BindProperty(SupportsGet = true, Name = "signed")]
+    public bool IsSigned { get; set; }
+
     public async Task OnGetAsync() => Site = await Here.SiteAsync(Cancel);
 
     public async Task<IActionResult> OnPostBooksAsync(
@@ -79,7 +83,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             Stops = stops,
         };
         var result = await settings.ChangeSiteAsync(change, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, "/settings", () => RehearseAsync(result, change.Of));
+        return await AfterAsync(result, "/settings?signed=true", () => RehearseAsync(result, change.Of));
     }
 
     public async Task<IActionResult> OnPostLimitAsync(
@@ -131,7 +135,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             Stops = stops,
         };
         var result = await settings.SetLimitAsync(limit, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, "/settings#limits", () => RehearseAsync(result, site => site.With(limit)));
+        return await AfterAsync(result, "/settings?signed=true#limits", () => RehearseAsync(result, site => site.With(limit)));
     }
 
     /// <summary>Shows which pieces a change would stop, where that is why it was not made.</summary>
