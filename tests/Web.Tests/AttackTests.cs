@@ -66,10 +66,23 @@ public class AttackTests
         };
         var shown = await qualified.PostAsync("/settings?handler=Limit", limit, "/settings");
         Assert.Equal(HttpStatusCode.OK, shown.StatusCode);
-        Assert.Contains("HM-0002", await shown.Content.ReadAsStringAsync(Cancel), StringComparison.Ordinal);
+        var rehearsal = await Visitor.ReadAsync(shown);
+        Assert.Contains(
+            "HM-0002",
+            rehearsal.QuerySelector("#stops")!.ParentElement!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal("Sign it, and hold this piece", rehearsal.QuerySelector("main button")!.TextContent);
+        Assert.Single(rehearsal.QuerySelectorAll("main form"));
         limit["stops"] = "1";
         var signed = await qualified.PostAsync("/settings?handler=Limit", limit, "/settings");
         Assert.Equal(HttpStatusCode.Redirect, signed.StatusCode);
+        var after = await qualified.PageAsync(signed.Headers.Location!.ToString().Split('#')[0]);
+        Assert.Contains(
+            "Signed into the ledger",
+            after.QuerySelector("[role=status]")!.TextContent,
+            StringComparison.Ordinal
+        );
         var piece = await yard.App.Services.GetRequiredService<PieceStore>().FindAsync("HM-0002", Cancel);
         Assert.Equal(PieceState.Held, piece!.State);
     }

@@ -86,6 +86,33 @@ public class RegisterPageTests
         );
     }
 
+    [Theory]
+    [InlineData("a4-24")]
+    [InlineData("a4-14")]
+    [InlineData("a4-8")]
+    [InlineData("letter-10")]
+    [InlineData("roll")]
+    public async Task A_label_of_several_legs_says_for_how_many_and_at_which_angle_its_load_is(string size)
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var silent = Seed.Sling("HM-0003");
+        silent.Remove("ratedFor");
+        await yard.RegisterAsync(silent);
+        var crew = await yard.SignedInAsync("crew");
+        async Task<string> LabelAsync(string mark) =>
+            await (await crew.GetAsync($"/labels/sheet.svg?marks={mark}&size={size}")).Content.ReadAsStringAsync(
+                Cancel
+            );
+
+        var sling = await LabelAsync("HM-0001");
+        Assert.Contains(">12200 lb<", sling, StringComparison.Ordinal);
+        Assert.Contains(">2 legs at 60 deg<", sling, StringComparison.Ordinal);
+        Assert.Contains("2 legs, angle not stated", await LabelAsync("HM-0003"), StringComparison.Ordinal);
+        Assert.DoesNotContain("legs", await LabelAsync("HM-0002"), StringComparison.Ordinal);
+    }
+
     [Fact]
     public async Task Pieces_scanned_one_after_the_other_are_hung_elsewhere_all_or_none()
     {

@@ -85,6 +85,13 @@ test("ten alike are registered by one form, all or none", async ({ page }) => {
   await expect(page.getByRole("status")).toContainText("10 pieces");
 });
 
+test("no report is ticked as read before somebody has read it", async ({ page }) => {
+  await page.goto("/register/take-over");
+  const reports = page.locator('form[action*="Accept"] input[type=checkbox]');
+  expect(await reports.count()).toBeGreaterThan(0);
+  for (const report of await reports.all()) await expect(report).not.toBeChecked();
+});
+
 test("labels are shown, printed by the printer's stand-in, and what was found can be labelled at once", async ({ page }) => {
   await signIn(page, "stores");
   await page.goto("/register?q=HM-000");

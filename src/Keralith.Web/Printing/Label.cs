@@ -41,12 +41,14 @@ public sealed record LabelSize(
 }
 
 /// <summary>What a label says of a piece.</summary>
+/// <param name="RatedFor">The legs and angle the load is for; null where it has one leg.</param>
 /// <param name="Address">The address its code leads to.</param>
 /// <param name="OutOfUse">Why it may not be used, for the label of the cage; null on an ordinary label.</param>
 public sealed record Label(
     string Mark,
     string What,
     string RatedLoad,
+    string? RatedFor,
     DateOnly? Due,
     SeasonMark? Season,
     string Address,
@@ -64,8 +66,7 @@ public sealed record Label(
             : piece.RatedLoad?.ToString() ?? "no rated load";
 
         // The load of several legs means nothing without how many, and at which angle.
-        if (piece.Gear.Legs > 1 && piece.RatedLoad is not null)
-            rated += $", {piece.RatedFor ?? AtWhat(piece)}";
+        var ratedFor = piece.Gear.Legs > 1 && piece.RatedLoad is not null ? piece.RatedFor ?? AtWhat(piece) : null;
         var why =
             piece.State.IsRetired() ? "Never to be used again"
             : use.MayBeUsed ? "Taken out of use"
@@ -74,6 +75,7 @@ public sealed record Label(
             piece.Mark,
             Pages.Say.Gear(piece.Gear),
             rated,
+            ratedFor,
             piece.PeriodicDue,
             site.Seasons is { } scheme && piece.SeasonFor is { } painted ? scheme.On(painted)?.Mark : null,
             new Uri(address, $"/piece/{piece.Mark}").ToString(),
@@ -109,8 +111,16 @@ public sealed record Label(
         }
 
         ink.Text(left, top + (step * 1.15), Mark, new(step * 1.55, Bold: true, Mono: true), room);
-        ink.Text(left, top + (step * 2.3), What, new(step * 0.82), room);
-        ink.Text(left, top + (step * 3.4), RatedLoad, new(step * 1.0, Bold: true, Mono: true), room);
+        ink.Text(left, top + (step * (RatedFor is null ? 2.3 : 2.1)), What, new(step * 0.82), room);
+        ink.Text(
+            left,
+            top + (step * (RatedFor is null ? 3.4 : 3.05)),
+            RatedLoad,
+            new(step * 1.0, Bold: true, Mono: true),
+            room
+        );
+        if (RatedFor is not null)
+            ink.Text(left, top + (step * 3.75), RatedFor, new(step * 0.7, Bold: true), room);
         var swatch = Season is null ? 0 : step * 1.2 * 44 / 24;
         ink.Text(
             left,
@@ -120,6 +130,6 @@ public sealed record Label(
             room - swatch - 1
         );
         if (Season is not null)
-            ink.Season(x + width - Margin - swatch, top + (step * 3.75), step * 1.2, Season);
+            ink.Season(x + width - Margin - swatch, top + (step * 3.95), step * 1.2, Season);
     }
 }

@@ -135,7 +135,9 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             Stops = stops,
         };
         var result = await settings.SetLimitAsync(limit, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, "/settings?signed=true#limits", () => RehearseAsync(result, site => site.With(limit)));
+        return await AfterAsync(result, "/settings?signed=true#limits", () =>
+            RehearseAsync(result, site => site.With(limit))
+        );
     }
 
     /// <summary>Shows which pieces a change would stop, where that is why it was not made.</summary>
