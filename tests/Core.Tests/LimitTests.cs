@@ -213,7 +213,28 @@ public class LimitTests
         );
         var finding = Given.Measured(Given.TwoLegChain, "chain.gauge-growth", "leg-1", "1015.01 mm", "1000 mm", book);
         Assert.Equal((Outcome.Remove, "asme"), (finding.Outcome, finding.Governing.From));
+        Assert.StartsWith("ASME governs, under ", finding.Governing.Governs, StringComparison.Ordinal);
     }
+
+    [Theory]
+    [InlineData("europe", "ASME governs, under Europe")]
+    [InlineData("asme", "ASME governs")]
+    [InlineData("ontario", "ASME governs, under Ontario construction")]
+    public void A_figure_of_asme_is_never_said_to_be_another_books(string book, string words) =>
+        Assert.Equal(
+            words,
+            Given.Measured(Given.ScrewShackle, "shackle.wear-pin", "pin", "0.9 in", "1 in", book).Governing.Governs
+        );
+
+    [Theory]
+    [InlineData("europe", "Europe governs")]
+    [InlineData("ontario", "Ontario construction governs")]
+    [InlineData("asme ontario", "Ontario construction governs")]
+    public void A_figure_of_its_own_is_said_to_be_the_books(string books, string words) =>
+        Assert.Equal(
+            words,
+            Given.Measured(Given.OneHook, "hook.throat", "hook", "2.3 in", "2 in", books).Governing.Governs
+        );
 
     [Theory]
     [InlineData("chain.gauge-growth", "leg-1")]

@@ -38,6 +38,12 @@ public sealed record BookFinding(string Book, Outcome? Outcome)
     /// </summary>
     public string? From { get; init; }
 
+    /// <summary>Whose figure it is, as people say it: never one book's name on another's figure.</summary>
+    public string Governs =>
+        From is { } from
+            ? $"{RuleBookShelf.NameOf(from)} governs, under {RuleBookShelf.NameOf(Book)}"
+            : $"{RuleBookShelf.NameOf(Book)} governs";
+
     /// <summary>In words. Put together when read: most judgements are never read aloud.</summary>
     public string Reason => Words?.For(this) ?? Said;
 

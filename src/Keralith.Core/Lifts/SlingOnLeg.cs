@@ -113,7 +113,7 @@ internal static class SlingOnLeg
             return;
         piece.Note(
             LiftOutcome.Ok,
-            $"marked {marked} at {QuantityFormat.Number(at)}:1, {QuantityFormat.Rounded(here.Here, marked.Unit)} here at {QuantityFormat.Number(required)}:1 ({here.Book})"
+            $"marked {marked} at {QuantityFormat.Number(at)}:1, {QuantityFormat.Rounded(here.Here, marked.Unit)} here at {QuantityFormat.Number(required)}:1 ({RuleBookShelf.NameOf(here.Book!)})"
         );
         piece.Reduce("design factor", at / required);
     }

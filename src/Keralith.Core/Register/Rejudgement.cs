@@ -1,4 +1,3 @@
-using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Sites;
 
@@ -72,6 +71,6 @@ public static class Rejudgement
         var worst = verdict.Findings.MaxBy(f => f.Outcome);
         return worst is null
             ? string.Empty
-            : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {RuleBookShelf.NameOf(worst.Governing.Book)} governs.";
+            : $"{worst.Criterion.Title} ({Part(worst.Part)}): {worst.Reason} {worst.Governing.Governs}.";
     }
 }

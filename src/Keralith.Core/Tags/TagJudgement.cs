@@ -135,7 +135,7 @@ public static class TagJudgement
                 "design factor",
                 Outcome.Clear,
                 here.IsReduced
-                    ? $"Marked {Load(marked, marked.Unit)} at {Number(here.MarkedFactor)}:1, {Load(here.Here, marked.Unit)} here at {Number(here.RequiredFactor)}:1 ({here.Book}).{assumed}"
+                    ? $"Marked {Load(marked, marked.Unit)} at {Number(here.MarkedFactor)}:1, {Load(here.Here, marked.Unit)} here at {Number(here.RequiredFactor)}:1 ({RuleBookShelf.NameOf(here.Book!)}).{assumed}"
                     : $"{Load(marked, marked.Unit)} counts here as marked.{assumed}"
             )
         );
