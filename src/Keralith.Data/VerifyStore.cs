@@ -45,6 +45,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             found.Add(new(null, $"The chain is broken: {broken}."));
         found.AddRange(await HeadsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await EntriesAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await StatedAsync(cancel).ConfigureAwait(false));
         found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
         await StopAsync(found, now, cancel).ConfigureAwait(false);
         return found;
@@ -159,6 +160,43 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         );
         return found;
     }
+
+    /// <summary>
+    /// What a piece is stated to be, and its figures when new, against the entries that stated them: each such entry
+    /// carries everything that was entered, under the names of the form.
+    /// </summary>
+    private Task<List<Unverified>> StatedAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                with stated as (
+                  select number, subject, at, actor, case kind when 'piece.facts-changed' then data::jsonb->'fields' else data::jsonb end as said
+                  from ledger where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')),
+                last as (select distinct on (subject) subject, said from stated order by subject, number desc)
+                select p.mark, 'It is kept as something else than was entered of it.' as why
+                from piece p left join last l on l.subject = p.mark
+                where l.said is null
+                  or p.family is distinct from l.said->>'family'
+                  or p.rated_load is distinct from l.said->>'ratedLoad'
+                  or p.rated_for is distinct from l.said->>'ratedFor'
+                  or p.design_factor is distinct from (l.said->>'designFactor')::numeric
+                  or p.service_class is distinct from coalesce(l.said->>'serviceClass', p.service_class)
+                  or p.in_service_since::text is distinct from l.said->>'inServiceSince'
+                  or exists (select from jsonb_each_text(p.attributes) a (name, value)
+                             where value is distinct from l.said->>name)
+                union
+                select p.mark, 'A figure when new says something else than its entry in the ledger.'
+                from baseline b
+                join piece p on p.id = b.piece_id
+                join person w on w.id = b.set_by
+                join stated l on l.subject = p.mark and l.at = b.set_at and l.actor = w.username
+                where l.said->>('baseline:' || b.part || ':' || b.criterion) is distinct from b.value
+                  or l.said->>('basis:' || b.part || ':' || b.criterion) is distinct from b.basis
+                  or (l.said->>('links:' || b.part || ':' || b.criterion))::integer is distinct from b.links
+                order by 1, 2
+                """
+            )
+            .ListAsync(r => new Unverified(r.GetString(0), r.GetString(1)), cancel);
 
     /// <summary>What is kept on every piece against what Core makes of its facts.</summary>
     private async Task<List<Unverified>> DerivedAsync(CancellationToken cancel)

@@ -45,6 +45,18 @@ public class VerifyTests
         "update baseline set set_by = (select id from person where username = 'auditor')",
         "no entry in the ledger"
     )]
+    [InlineData("update piece set rated_load = '90 t', rated_kg = 90000 where mark = 'HM-0002'", "than was entered")]
+    [InlineData("update piece set rated_load = null, rated_kg = null where mark = 'HM-0002'", "than was entered")]
+    [InlineData("update piece set rated_for = 'any hitch' where mark = 'HM-0002'", "than was entered")]
+    [InlineData("update piece set design_factor = 8 where mark = 'HM-0002'", "than was entered")]
+    [InlineData("update piece set service_class = 'severe' where mark = 'HM-0002'", "than was entered")]
+    [InlineData("update piece set in_service_since = '2019-01-01' where mark = 'HM-0002'", "than was entered")]
+    [InlineData(
+        "update piece set attributes = attributes || '{\"size\": \"2 in\"}' where mark = 'HM-0002'",
+        "than was entered"
+    )]
+    [InlineData("update baseline set value = '0.8 in'", "figure when new says something else")]
+    [InlineData("update baseline set basis = 'catalogue'", "figure when new says something else")]
     public async Task What_was_changed_behind_it_is_found_and_stops_the_piece(string sql, string why)
     {
         await using var yard = await Yard.OpenAsync();
