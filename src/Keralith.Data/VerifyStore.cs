@@ -46,6 +46,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         found.AddRange(await HeadsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await EntriesAsync(cancel).ConfigureAwait(false));
         found.AddRange(await StatedAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await HoldsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
         await StopAsync(found, now, cancel).ConfigureAwait(false);
         return found;
@@ -193,6 +194,38 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 where l.said->>('baseline:' || b.part || ':' || b.criterion) is distinct from b.value
                   or l.said->>('basis:' || b.part || ':' || b.criterion) is distinct from b.basis
                   or (l.said->>('links:' || b.part || ':' || b.criterion))::integer is distinct from b.links
+                order by 1, 2
+                """
+            )
+            .ListAsync(r => new Unverified(r.GetString(0), r.GetString(1)), cancel);
+
+    /// <summary>
+    /// Holds and their ends against the entries that were made with them: a cause made milder would be closed by less.
+    /// </summary>
+    private Task<List<Unverified>> HoldsAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select p.mark, 'A hold says something else than its entry in the ledger.' as why
+                from hold h
+                join piece p on p.id = h.piece_id
+                join person w on w.id = h.placed_by
+                join ledger l on l.subject = p.mark and l.at = h.placed_at and l.actor = w.username
+                  and l.kind in ('piece.held', 'inspection.signed')
+                group by p.mark, h.id
+                having not bool_or(case l.kind
+                  when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
+                  else h.cause = 'verdict-' || (l.data::jsonb->>'signedAs') end)
+                union
+                select p.mark, 'The end of a hold says something else than its entry in the ledger.'
+                from release f
+                join hold h on h.id = f.hold_id
+                join piece p on p.id = h.piece_id
+                join person w on w.id = f.released_by
+                join ledger l on l.subject = p.mark and l.at = f.released_at and l.actor = w.username
+                  and l.kind = 'hold.released'
+                group by p.mark, f.hold_id
+                having not bool_or((l.data::jsonb->>'hold')::uuid = f.hold_id and l.data::jsonb->>'reason' = f.reason)
                 order by 1, 2
                 """
             )

@@ -57,6 +57,8 @@ public class VerifyTests
     )]
     [InlineData("update baseline set value = '0.8 in'", "figure when new says something else")]
     [InlineData("update baseline set basis = 'catalogue'", "figure when new says something else")]
+    [InlineData("update hold set reason = 'Scratched'", "A hold says something else")]
+    [InlineData("update hold set cause = 'rules-changed'", "A hold says something else")]
     public async Task What_was_changed_behind_it_is_found_and_stops_the_piece(string sql, string why)
     {
         await using var yard = await Yard.OpenAsync();
@@ -71,6 +73,28 @@ public class VerifyTests
         var piece = await yard.FindAsync("HM-0002");
         var use = piece.UseOn(DateOnly.FromDateTime(yard.Now.Date), await yard.Sites.GetAsync(Cancel));
         Assert.Contains(use.Reasons, r => r.StartsWith("Its records do not verify", StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("update hold set cause = 'doubt'", "A hold says something else")]
+    [InlineData("update release set reason = 'Looked at'", "The end of a hold says something else")]
+    public async Task A_verdicts_hold_made_a_doubt_and_an_end_told_otherwise_are_found(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(
+            await yard.InspectAsync(
+                "HM-0002",
+                InspectionKind.Periodic,
+                ("body", "shackle.wear-body", new(Value: "0.75 in"))
+            )
+        );
+        Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("qualified", "HM-0002"));
+        Assert.Empty(await FoundAsync(yard));
+        await yard.AsOwnerAsync("alter table hold disable trigger user; alter table release disable trigger user");
+        await yard.AsOwnerAsync(sql);
+        Assert.Contains(await FoundAsync(yard), f => f.Why.Contains(why, StringComparison.Ordinal));
     }
 
     [Fact]
