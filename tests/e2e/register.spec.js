@@ -86,6 +86,7 @@ test("ten alike are registered by one form, all or none", async ({ page }) => {
 });
 
 test("no report is ticked as read before somebody has read it", async ({ page }) => {
+  await signIn(page, "inspector");
   await page.goto("/register/take-over");
   const reports = page.locator('form[action*="Accept"] input[type=checkbox]');
   expect(await reports.count()).toBeGreaterThan(0);
