@@ -219,6 +219,17 @@ public sealed class JudgeAgain(Database database)
         return held;
     }
 
+    /// <summary>How many holds stand that a stricter rule put on.</summary>
+    public async Task<int> HeldAsync(CancellationToken cancel) =>
+        (
+            await database
+                .Command(
+                    "select count(*)::int from hold h where cause = 'rules-changed' and not exists (select from release r where r.hold_id = h.id)"
+                )
+                .ListAsync(r => r.GetInt32(0), cancel)
+                .ConfigureAwait(false)
+        )[0];
+
     /// <summary>Lets go what a rule held that is no more, by one press: all that it alone held.</summary>
     public Task<Checked<Recorded>> LetGoAsync(string reason, Stamp stamp, CancellationToken cancel) =>
         Session.RunAloneAsync(

@@ -2,6 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
+using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Npgsql;
 
@@ -21,17 +22,68 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
 {
     private const long VerifyLock = 0x76657269;
 
-    /// <summary>Each kind of fact with when, by whom and of which piece; every one has its entry in the ledger.</summary>
-    private static readonly IReadOnlyList<(string What, string Sql)> Facts =
+    /// <summary>
+    /// Each kind of fact with its piece, when and by whom it was made, and what its entry in the ledger says of it:
+    /// every fact has such an entry. Where what is said has a shape of its own, only that there is an entry is asked
+    /// here, and the rest below.
+    /// </summary>
+    private static readonly IReadOnlyList<(string What, string? Kind, string Sql)> Facts =
     [
-        ("inspection", "select f.piece_id, f.signed_at as at, f.signed_by as by_person from inspection f"),
-        ("hold", "select f.piece_id, f.placed_at, f.placed_by from hold f"),
-        ("release", "select h.piece_id, f.released_at, f.released_by from release f join hold h on h.id = f.hold_id"),
-        ("new tag", "select f.piece_id, f.at, f.by_person from retag f"),
-        ("disposal", "select f.piece_id, f.at, f.by_person from disposal f"),
-        ("change of facts", "select f.piece_id, f.at, f.by_person from fact_change f"),
-        ("figure when new", "select f.piece_id, f.set_at, f.set_by from baseline f"),
-        ("replaced part", "select f.piece_id, f.at, f.by_person from part_change f"),
+        ("inspection", null, "select piece_id, signed_at, signed_by, '{}'::jsonb from inspection"),
+        ("hold", null, "select piece_id, placed_at, placed_by, '{}'::jsonb from hold"),
+        (
+            "end of a hold",
+            null,
+            "select h.piece_id, f.released_at, f.released_by, '{}'::jsonb from release f join hold h on h.id = f.hold_id"
+        ),
+        ("figure when new", null, "select piece_id, set_at, set_by, '{}'::jsonb from baseline"),
+        (
+            "new tag",
+            "piece.retagged",
+            "select piece_id, at, by_person, jsonb_build_object('proof', proof, 'fittedBy', fitted_by) from retag"
+        ),
+        (
+            "condemning",
+            "piece.condemned",
+            "select piece_id, at, by_person, jsonb_build_object('reason', reason) from disposal where step = 'condemned'"
+        ),
+        (
+            "destruction",
+            "piece.destroyed",
+            """
+            select d.piece_id, d.at, d.by_person, jsonb_build_object('method', d.method, 'witness', w.username, 'note', d.reason)
+            from disposal d join person w on w.id = d.witness where d.step = 'destroyed'
+            """
+        ),
+        (
+            "change of facts",
+            "piece.facts-changed",
+            "select piece_id, at, by_person, jsonb_build_object('why', why, 'file', attachment_id) from fact_change"
+        ),
+        (
+            "replaced part",
+            "part.replaced",
+            """
+            select piece_id, at, by_person,
+              jsonb_build_object('part', part, 'what', what, 'fittedBy', fitted_by, 'reason', reason)
+            from part_change
+            """
+        ),
+        (
+            "hand-out",
+            "piece.issued",
+            "select piece_id, at, by_person, jsonb_build_object('issue', id, 'holder', holder, 'job', job) from issue"
+        ),
+        (
+            "season's mark",
+            "season.marked",
+            "select piece_id, at, by_person, jsonb_build_object('from', season_for::text) from season_mark"
+        ),
+        (
+            "move",
+            "piece.moved",
+            "select piece_id, at, by_person, jsonb_build_object('from', from_place, 'to', to_place) from move where kind = 'moved'"
+        ),
     ];
 
     /// <summary>Verifies all of it, and stops what does not verify.</summary>
@@ -46,6 +98,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         found.AddRange(await HeadsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await EntriesAsync(cancel).ConfigureAwait(false));
         found.AddRange(await StatedAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await FiguresAsync(cancel).ConfigureAwait(false));
         found.AddRange(await HoldsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
         await StopAsync(found, now, cancel).ConfigureAwait(false);
@@ -104,23 +157,31 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
     private async Task<List<Unverified>> EntriesAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
-        foreach (var (what, sql) in Facts)
+        foreach (var (what, kind, sql) in Facts)
         {
             found.AddRange(
                 await database
                     .Command(
                         $"""
-                        select distinct p.mark
-                        from ({sql}) f (piece_id, at, by_person)
+                        select p.mark, bool_or(l.number is not null) as told
+                        from ({sql}) f (piece_id, at, by_person, says)
                         join piece p on p.id = f.piece_id
                         join person w on w.id = f.by_person
-                        where not exists (
-                          select from ledger l where l.subject = p.mark and l.at = f.at and l.actor = w.username)
+                        left join ledger l on l.subject = p.mark and l.at = f.at and l.actor = w.username
+                          and ($1::text is null or l.kind = $1)
+                        group by p.mark, f.at, f.by_person, f.says
+                        having not coalesce(bool_or(l.data::jsonb @> f.says), false)
                         order by p.mark
                         """
                     )
+                    .Positional(kind)
                     .ListAsync(
-                        r => new Unverified(r.GetString(0), $"A record of it ({what}) has no entry in the ledger."),
+                        r => new Unverified(
+                            r.GetString(0),
+                            r.GetBoolean(1)
+                                ? $"A record of it ({what}) says something else than its entry in the ledger."
+                                : $"A record of it ({what}) has no entry in the ledger."
+                        ),
                         cancel
                     )
                     .ConfigureAwait(false)
@@ -137,7 +198,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                         and l.data::jsonb->>'signedAs' = i.verdict
                         and l.data::jsonb->>'inspectedOn' = i.inspected_on::text as same
                     from ledger l
-                    left join inspection i on i.id = (l.data::jsonb->>'inspection')::uuid
+                    left join inspection i on i.id::text = l.data::jsonb->>'inspection'
                     join piece p on p.mark = l.subject
                     where l.kind = 'inspection.signed'
                       and (i.id is null or (
@@ -163,41 +224,96 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
     }
 
     /// <summary>
-    /// What a piece is stated to be, and its figures when new, against the entries that stated them: each such entry
-    /// carries everything that was entered, under the names of the form.
+    /// What a piece is kept as against the last entry that stated it: each such entry carries everything that was
+    /// entered, under the names of the form. Compared by Core; a piece that can't be compared is named, and the others
+    /// are gone on with.
     /// </summary>
-    private Task<List<Unverified>> StatedAsync(CancellationToken cancel) =>
+    private async Task<List<Unverified>> StatedAsync(CancellationToken cancel)
+    {
+        var found = new List<Unverified>();
+        await using var command = database.Command(
+            $"""
+            select {PieceRows.Columns}, l.said
+            from piece p
+            join store s on s.id = p.store_id
+            left join (
+              select distinct on (subject) subject,
+                case kind when 'piece.facts-changed' then (data::jsonb->'fields')::text else data end as said
+              from ledger
+              where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
+              order by subject, number desc) l on l.subject = p.mark
+            order by p.mark
+            """
+        );
+        await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
+        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+        {
+            var piece = PieceRows.From(reader);
+            if (Otherwise(piece, reader.TextOrNull("said")) is { } why)
+                found.Add(new(piece.Mark, why));
+        }
+
+        return found;
+    }
+
+    private static string? Otherwise(Piece piece, string? said)
+    {
+        if (said is null)
+            return "The ledger does not say what was entered of it.";
+        if (piece.Unreadable is { } unreadable)
+            return $"Its records can't be read: {unreadable}";
+        try
+        {
+            var differing = Stated.Differences(Stated.Read(said), piece.Entry(NoFigures));
+            return differing.Count == 0
+                ? null
+                : $"It is kept as something else than was entered of it: {string.Join(", ", differing)}.";
+        }
+        catch (Exception e) when (PieceRows.IsUnreadable(e))
+        {
+            return $"Its records can't be read: {e.Message}";
+        }
+    }
+
+    private static readonly Dictionary<BaselineKey, BaselineFigure> NoFigures = [];
+
+    /// <summary>
+    /// Figures when new against the entries that brought them: everything entered of the piece, a figure filled in
+    /// later, or a replaced part's.
+    /// </summary>
+    private Task<List<Unverified>> FiguresAsync(CancellationToken cancel) =>
         database
             .Command(
                 """
-                with stated as (
-                  select number, subject, at, actor, case kind when 'piece.facts-changed' then data::jsonb->'fields' else data::jsonb end as said
-                  from ledger where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')),
-                last as (select distinct on (subject) subject, said from stated order by subject, number desc)
-                select p.mark, 'It is kept as something else than was entered of it.' as why
-                from piece p left join last l on l.subject = p.mark
-                where l.said is null
-                  or p.family is distinct from l.said->>'family'
-                  or p.rated_load is distinct from l.said->>'ratedLoad'
-                  or p.rated_for is distinct from l.said->>'ratedFor'
-                  or p.design_factor is distinct from (l.said->>'designFactor')::numeric
-                  or p.service_class is distinct from coalesce(l.said->>'serviceClass', p.service_class)
-                  or p.in_service_since::text is distinct from l.said->>'inServiceSince'
-                  or exists (select from jsonb_each_text(p.attributes) a (name, value)
-                             where value is distinct from l.said->>name)
-                union
-                select p.mark, 'A figure when new says something else than its entry in the ledger.'
+                with said as (
+                  select subject, at, actor, case kind when 'piece.facts-changed' then data::jsonb->'fields' else data::jsonb end as fields
+                  from ledger
+                  where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed', 'baseline.set', 'part.replaced'))
+                select distinct p.mark
                 from baseline b
                 join piece p on p.id = b.piece_id
                 join person w on w.id = b.set_by
-                join stated l on l.subject = p.mark and l.at = b.set_at and l.actor = w.username
-                where l.said->>('baseline:' || b.part || ':' || b.criterion) is distinct from b.value
-                  or l.said->>('basis:' || b.part || ':' || b.criterion) is distinct from b.basis
-                  or (l.said->>('links:' || b.part || ':' || b.criterion))::integer is distinct from b.links
-                order by 1, 2
+                join said l on l.subject = p.mark and l.at = b.set_at and l.actor = w.username
+                group by p.mark, b.id
+                having not bool_or(
+                  case when l.fields ? 'figures' then exists (
+                    select from jsonb_array_elements(l.fields->'figures') f
+                    where f->>'part' = b.part and f->>'criterion' = b.criterion and f->>'value' = b.value
+                      and coalesce(f->>'basis', b.basis) = b.basis)
+                  else l.fields->>('baseline:' || b.part || ':' || b.criterion) is not distinct from b.value
+                    and l.fields->>('basis:' || b.part || ':' || b.criterion) is not distinct from b.basis
+                    and l.fields->>('links:' || b.part || ':' || b.criterion) is not distinct from b.links::text
+                  end)
+                order by 1
                 """
             )
-            .ListAsync(r => new Unverified(r.GetString(0), r.GetString(1)), cancel);
+            .ListAsync(
+                r => new Unverified(
+                    r.GetString(0),
+                    "A figure when new says something else than its entry in the ledger."
+                ),
+                cancel
+            );
 
     /// <summary>
     /// Holds and their ends against the entries that were made with them: a cause made milder would be closed by less.
@@ -211,11 +327,22 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 join piece p on p.id = h.piece_id
                 join person w on w.id = h.placed_by
                 join ledger l on l.subject = p.mark and l.at = h.placed_at and l.actor = w.username
-                  and l.kind in ('piece.held', 'inspection.signed')
+                  and l.kind in ('piece.held', 'inspection.signed', 'piece.facts-changed', 'piece.held-by-rules',
+                    'gear.event', 'part.replaced', 'piece.returned', 'piece.found')
                 group by p.mark, h.id
                 having not bool_or(case l.kind
                   when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
-                  else h.cause = 'verdict-' || (l.data::jsonb->>'signedAs') end)
+                  when 'inspection.signed' then h.cause = 'verdict-' || (l.data::jsonb->>'signedAs')
+                    or (h.cause = 'marking' and not exists (
+                      select from jsonb_array_elements(l.data::jsonb->'verdict'->'findings') f
+                      where f->>'outcome' in ('hold', 'remove') and f->>'criterion' <> 'id.marking'))
+                  when 'piece.facts-changed' then h.cause = 'facts-changed' and l.data::jsonb->>'held' = h.reason
+                  when 'piece.held-by-rules' then h.cause = 'rules-changed' and l.data::jsonb->>'reason' = h.reason
+                  when 'gear.event' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
+                  when 'part.replaced' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
+                  when 'piece.returned' then h.cause = 'doubt' and position(l.data::jsonb->>'doubt' in h.reason) > 0
+                  when 'piece.found' then h.cause = 'doubt' and position(l.data::jsonb->>'where' in h.reason) > 0
+                  end)
                 union
                 select p.mark, 'The end of a hold says something else than its entry in the ledger.'
                 from release f
@@ -223,9 +350,9 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 join piece p on p.id = h.piece_id
                 join person w on w.id = f.released_by
                 join ledger l on l.subject = p.mark and l.at = f.released_at and l.actor = w.username
-                  and l.kind = 'hold.released'
+                  and l.kind in ('hold.released', 'piece.let-go-by-rules')
                 group by p.mark, f.hold_id
-                having not bool_or((l.data::jsonb->>'hold')::uuid = f.hold_id and l.data::jsonb->>'reason' = f.reason)
+                having not bool_or(l.data::jsonb->>'hold' = f.hold_id::text and l.data::jsonb->>'reason' = f.reason)
                 order by 1, 2
                 """
             )

@@ -57,6 +57,20 @@ public class VerifyTests
     )]
     [InlineData("update baseline set value = '0.8 in'", "figure when new says something else")]
     [InlineData("update baseline set basis = 'catalogue'", "figure when new says something else")]
+    [InlineData(
+        "update piece set details = details || '{\"ratedAngle\": \"60 deg\"}' where mark = 'HM-0002'",
+        "than was entered of it: ratedAngle"
+    )]
+    [InlineData(
+        "update piece set details = details || '{\"discardOn\": \"2099-01-01\"}' where mark = 'HM-0002'",
+        "than was entered of it: discardOn"
+    )]
+    [InlineData(
+        "update piece set surroundings = '{\"hottest\": \"20 C\"}' where mark = 'HM-0002'",
+        "than was entered of it: hottest"
+    )]
+    [InlineData("update piece set tag_entries = '{}' where mark = 'HM-0002'", "than was entered of it: tag:")]
+    [InlineData("update piece set tag_read = false where mark = 'HM-0002'", "than was entered of it: tagUnread")]
     [InlineData("update hold set reason = 'Scratched'", "A hold says something else")]
     [InlineData("update hold set cause = 'rules-changed'", "A hold says something else")]
     public async Task What_was_changed_behind_it_is_found_and_stops_the_piece(string sql, string why)
@@ -75,8 +89,76 @@ public class VerifyTests
         Assert.Contains(use.Reasons, r => r.StartsWith("Its records do not verify", StringComparison.Ordinal));
     }
 
+    /// <summary>What can't be compared is named, and hides nothing of the others.</summary>
+    [Fact]
+    public async Task An_entry_that_can_not_be_read_stops_its_own_piece_and_no_other()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        await yard.InServiceAsync(Seed.Shackle("HM-0003"));
+        await yard.AsOwnerAsync("alter table ledger disable trigger user");
+        await yard.AsOwnerAsync(
+            """
+            update ledger set data = (data::jsonb || '{"designFactor": "five", "links:body:shackle.wear-body": "few"}')::text
+            where subject = 'HM-0001' and kind = 'piece.registered'
+            """
+        );
+        await yard.AsOwnerAsync("update piece set rated_for = 'any hitch' where mark = 'HM-0003'");
+        var found = await FoundAsync(yard);
+        Assert.Contains(found, f => f.Mark == "HM-0001" && f.Why.Contains("designFactor", StringComparison.Ordinal));
+        Assert.Contains(found, f => f.Mark == "HM-0003" && f.Why.Contains("ratedFor", StringComparison.Ordinal));
+        Assert.DoesNotContain(found, f => f.Mark == "HM-0002");
+        Assert.NotNull((await yard.FindAsync("HM-0001")).Distrust);
+    }
+
+    [Theory]
+    [InlineData("update retag set proof = 'by its colour'", "(new tag) says something else")]
+    [InlineData(
+        "update retag set by_person = (select id from person where username = 'crew')",
+        "(new tag) has no entry"
+    )]
+    [InlineData("update disposal set reason = 'worn'", "(condemning) says something else")]
+    public async Task A_new_tag_and_a_condemning_told_otherwise_are_found(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
+        var piece = await yard.FindAsync("HM-0002");
+        Yard.Must(
+            await yard.Custody.RetagAsync(
+                piece.Id,
+                piece.Version,
+                "by its serial",
+                "the maker",
+                yard.Stamp("qualified"),
+                Cancel
+            )
+        );
+        piece = await yard.FindAsync("HM-0002");
+        Yard.Must(await yard.Custody.CondemnAsync(piece.Id, piece.Version, "bent", yard.Stamp("qualified"), Cancel));
+        Assert.Empty(await FoundAsync(yard));
+        await yard.AsOwnerAsync("alter table retag disable trigger user; alter table disposal disable trigger user");
+        await yard.AsOwnerAsync(sql);
+        Assert.Contains(await FoundAsync(yard), f => f.Why.Contains(why, StringComparison.Ordinal));
+    }
+
+    [Fact]
+    public async Task A_hold_for_a_missing_marking_that_an_inspection_found_verifies()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(
+            await yard.InspectAsync("HM-0002", InspectionKind.Periodic, ("body", "id.marking", new(Answer: "yes")))
+        );
+        await using var cause = yard.Database.Command("select cause from hold");
+        Assert.Equal("marking", await cause.ExecuteScalarAsync(Cancel));
+        Assert.Empty(await FoundAsync(yard));
+    }
+
     [Theory]
     [InlineData("update hold set cause = 'doubt'", "A hold says something else")]
+    [InlineData("update hold set cause = 'marking'", "A hold says something else")]
     [InlineData("update release set reason = 'Looked at'", "The end of a hold says something else")]
     public async Task A_verdicts_hold_made_a_doubt_and_an_end_told_otherwise_are_found(string sql, string why)
     {

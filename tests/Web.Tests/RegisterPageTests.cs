@@ -189,7 +189,7 @@ public class RegisterPageTests
             .Concat(Encoding.ASCII.GetBytes("Exif\0\0SECRETPLACE1"))
             .Concat(picture[2..])
             .ToArray();
-        var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, marked, Cancel);
+        var read = await Received.ReadAsync(Guid.NewGuid(), FileKind.Photo, "Hook", null, marked, Cancel);
         Assert.True(read.Ok, read.Fault);
         Assert.DoesNotContain("SECRETPLACE", Encoding.Latin1.GetString(read.Value.Bytes), StringComparison.Ordinal);
         using var drawn = SKBitmap.Decode(read.Value.Bytes);
@@ -203,7 +203,14 @@ public class RegisterPageTests
     [InlineData("%PDF-1.7", "JPEG")]
     public async Task What_is_no_picture_is_refused_with_words(string content, string words)
     {
-        var read = await Received.ReadAsync(FileKind.Photo, "Hook", null, Encoding.ASCII.GetBytes(content), Cancel);
+        var read = await Received.ReadAsync(
+            Guid.NewGuid(),
+            FileKind.Photo,
+            "Hook",
+            null,
+            Encoding.ASCII.GetBytes(content),
+            Cancel
+        );
         Assert.Contains(words, read.Fault, StringComparison.Ordinal);
     }
 
@@ -216,7 +223,7 @@ public class RegisterPageTests
         System.Buffers.Binary.BinaryPrimitives.WriteUInt32BigEndian(png.AsSpan(29), Crc(png.AsSpan(12, 17)));
         Assert.Contains(
             "more than a camera makes",
-            (await Received.ReadAsync(FileKind.Photo, "Bomb", null, png, Cancel)).Fault,
+            (await Received.ReadAsync(Guid.NewGuid(), FileKind.Photo, "Bomb", null, png, Cancel)).Fault,
             StringComparison.Ordinal
         );
     }

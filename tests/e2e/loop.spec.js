@@ -96,7 +96,7 @@ test("the whole loop by keyboard: register, inspect, judge, hold, retire", async
   await page.getByRole("button", { name: "Periodic inspection" }).press("Enter");
   await inspectByKeyboard(page, { "leg-1/hook hook.throat": "1-29/64" });
   await expect(page.locator("main header .outcome")).toHaveText("remove");
-  await expect(page.getByText("governed by site").first()).toBeVisible();
+  await expect(page.getByText("The site's own limit governs").first()).toBeVisible();
   await page.getByLabel("Your password").fill("lockgate-demo");
   await page.getByRole("button", { name: /^Sign as/ }).press("Enter");
   await expect(page.locator(".answer")).toContainText("Do not use");

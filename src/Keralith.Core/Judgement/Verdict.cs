@@ -39,10 +39,20 @@ public sealed record BookFinding(string Book, Outcome? Outcome)
     public string? From { get; init; }
 
     /// <summary>Whose figure it is, as people say it: never one book's name on another's figure.</summary>
-    public string Governs =>
-        From is { } from
-            ? $"{RuleBookShelf.NameOf(from)} governs, under {RuleBookShelf.NameOf(Book)}"
-            : $"{RuleBookShelf.NameOf(Book)} governs";
+    public string Governs => GovernsWords(Book, From);
+
+    /// <summary>The same of a book's id, as a verdict document keeps them.</summary>
+    /// <param name="book">The book's id, <c>site</c> or <c>maker</c>.</param>
+    /// <param name="from">Who stands in for it; null: nobody.</param>
+    public static string GovernsWords(string book, string? from) =>
+        from is not null
+            ? $"{RuleBookShelf.NameOf(from)} governs, under {RuleBookShelf.NameOf(book)}"
+            : $"{RuleBookShelf.NameOf(book)} governs";
+
+    /// <summary>What each of several books comes to, as people say it.</summary>
+    /// <param name="books">Each book's id with the outcome's code.</param>
+    public static string DifferWords(IEnumerable<(string Book, string Outcome)> books) =>
+        $"The books differ: {string.Join(", ", books.Select(b => $"{RuleBookShelf.NameOf(b.Book)} {b.Outcome}"))}.";
 
     /// <summary>In words. Put together when read: most judgements are never read aloud.</summary>
     public string Reason => Words?.For(this) ?? Said;

@@ -1,3 +1,4 @@
+using System.Threading.RateLimiting;
 using Keralith.Core.Register;
 using Keralith.Data;
 using PdfSharp.Pdf.IO;
@@ -21,11 +22,23 @@ public static class Received
     private const int LargeSide = 1600;
     private const int SmallSide = 240;
 
-    /// <summary>One picture is decoded at a time: it takes a few hundred megabytes for a moment.</summary>
-    private static readonly SemaphoreSlim Decoding = new(1);
+    /// <summary>
+    /// One picture of a person is decoded at a time, and two of all: each takes a few hundred megabytes for a moment.
+    /// </summary>
+    private static readonly PartitionedRateLimiter<Guid> Decoding = PartitionedRateLimiter.CreateChained(
+        PartitionedRateLimiter.Create<Guid, Guid>(person =>
+            RateLimitPartition.GetConcurrencyLimiter(person, _ => Most(1))
+        ),
+        PartitionedRateLimiter.Create<Guid, int>(_ => RateLimitPartition.GetConcurrencyLimiter(0, _ => Most(2)))
+    );
+
+    private static ConcurrencyLimiterOptions Most(int permits) =>
+        new() { PermitLimit = permits, QueueLimit = int.MaxValue };
 
     /// <summary>Reads a file as it was sent.</summary>
+    /// <param name="person">Who sent it.</param>
     public static async Task<Checked<NewFile>> ReadAsync(
+        Guid person,
         FileKind kind,
         string title,
         DateOnly? dated,
@@ -46,15 +59,8 @@ public static class Received
                 : new NewFile(kind, title, dated, "application/pdf", bytes, null);
         }
 
-        await Decoding.WaitAsync(cancel);
-        try
-        {
-            return Picture(kind, title, dated, bytes);
-        }
-        finally
-        {
-            Decoding.Release();
-        }
+        using var turn = await Decoding.AcquireAsync(person, 1, cancel);
+        return Picture(kind, title, dated, bytes);
     }
 
     /// <summary>Whether a PDF can be opened and has a page at the least.</summary>

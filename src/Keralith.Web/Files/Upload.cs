@@ -9,12 +9,25 @@ internal static class Upload
     public const long MostRequest = Received.MostBytes + (64 * 1024);
 
     /// <summary>Reads a picture of something found.</summary>
-    public static async Task<Checked<NewFile>> PhotoAsync(IFormFile? file, string title, CancellationToken cancel) =>
+    public static async Task<Checked<NewFile>> PhotoAsync(
+        Guid person,
+        IFormFile? file,
+        string title,
+        CancellationToken cancel
+    ) =>
         file is null
             ? new Refusal("Choose a picture.")
-            : await ReadAsync(file, Code.Of(FileKind.Photo), title.Length > 120 ? title[..120] : title, null, cancel);
+            : await ReadAsync(
+                person,
+                file,
+                Code.Of(FileKind.Photo),
+                title.Length > 120 ? title[..120] : title,
+                null,
+                cancel
+            );
 
     public static async Task<Checked<NewFile>> ReadAsync(
+        Guid person,
         IFormFile? file,
         string? kind,
         string? title,
@@ -38,6 +51,6 @@ internal static class Upload
             );
         using var bytes = new MemoryStream();
         await file.CopyToAsync(bytes, cancel);
-        return await Received.ReadAsync(known, title.Trim(), day.Value, bytes.ToArray(), cancel);
+        return await Received.ReadAsync(person, known, title.Trim(), day.Value, bytes.ToArray(), cancel);
     }
 }

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
 
 namespace Keralith.Web.Pages.Inspect;
 
@@ -29,10 +30,15 @@ public sealed record FindingLine(
             .EnumerateArray()
             .Select(f =>
             {
+                var book = f.GetProperty("book").GetString()!;
                 var books = f.GetProperty("books")
                     .EnumerateArray()
                     .Select(b =>
-                        (Book: b.GetProperty("book").GetString()!, Outcome: b.GetProperty("outcome").GetString())
+                        (
+                            Book: b.GetProperty("book").GetString()!,
+                            Outcome: b.GetProperty("outcome").GetString()!,
+                            From: b.TryGetProperty("from", out var from) ? from.GetString() : null
+                        )
                     )
                     .Where(b => b.Outcome is not null)
                     .ToList();
@@ -42,9 +48,9 @@ public sealed record FindingLine(
                     TitleOf(f.GetProperty("criterion").GetString()!),
                     f.GetProperty("reason").GetString()!,
                     f.GetProperty("reference").GetString()!,
-                    f.GetProperty("book").GetString()!,
+                    BookFinding.GovernsWords(book, books.Find(b => b.Book == book).From),
                     books.Select(b => b.Outcome).Distinct().Count() > 1
-                        ? string.Join(", ", books.Select(b => $"{b.Book} {b.Outcome}"))
+                        ? BookFinding.DifferWords(books.Select(b => (b.Book, b.Outcome)))
                         : null
                 );
             });

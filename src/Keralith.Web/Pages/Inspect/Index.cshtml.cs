@@ -157,6 +157,7 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
                 )
                 : Redirect($"/inspection/{id}");
         var read = await Upload.PhotoAsync(
+            Here.Actor.Id,
             Request.Form.Files.GetFile($"photo:{criterion.Id}"),
             $"{criterion.Title}, {Part.Name}",
             Cancel

@@ -84,18 +84,17 @@ public sealed record Question(
                     .Append(Encode(string.Join(", ", readings)))
                     .Append(".</span>");
             if (finding.BooksDiffer)
-                html.Append(" <span class=\"fine quiet\">The books differ: ")
+                html.Append(" <span class=\"fine quiet\">")
                     .Append(
                         Encode(
-                            string.Join(
-                                ", ",
+                            BookFinding.DifferWords(
                                 finding
                                     .Books.Where(b => b.Outcome is not null)
-                                    .Select(b => $"{b.Book} {Code.Of(b.Outcome!.Value)}")
+                                    .Select(b => (b.Book, Code.Of(b.Outcome!.Value)))
                             )
                         )
                     )
-                    .Append(".</span>");
+                    .Append("</span>");
             html.Append("</p>");
         }
 

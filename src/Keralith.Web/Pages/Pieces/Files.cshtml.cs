@@ -35,7 +35,7 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
         if (!await LoadAsync(mark))
             return NotFound();
         (Kind, FileTitle, Dated) = (kind ?? Kind, title, dated);
-        var read = await Upload.ReadAsync(file, kind, title, dated, Cancel);
+        var read = await Upload.ReadAsync(Here.Actor.Id, file, kind, title, dated, Cancel);
         if (!read.Ok)
         {
             Refuse(read.Fault!);

@@ -53,7 +53,7 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
         var known = Code.Find<HoldCause>(cause) ?? HoldCause.Doubt;
         var picture = photo is null
             ? (Checked<NewFile>?)null
-            : await Upload.PhotoAsync(photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);
+            : await Upload.PhotoAsync(Here.Actor.Id, photo, $"On hold {Here.Today:yyyy-MM-dd}", Cancel);
         var result = await custody.HoldAsync(
             Piece.Id,
             known,

@@ -62,7 +62,7 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
     {
         if (!Here.May(Right.Attach))
             return Forbid();
-        var read = await Upload.ReadAsync(file, Code.Of(FileKind.Report), title, dated, Cancel);
+        var read = await Upload.ReadAsync(Here.Actor.Id, file, Code.Of(FileKind.Report), title, dated, Cancel);
         return await DoneAsync(
             read.Ok
                 ? await files.AttachAsync(piece, read.Value, Here.Stamp(Submission), Cancel)

@@ -24,7 +24,8 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
     /// <summary>Whether other books than the site's were asked for, to see what they would change.</summary>
     public bool IsTrial { get; private set; }
 
-    public bool MayLetGo => Here.May(Right.CloseVerdict);
+    /// <summary>Whether there is anything to let go, and the person may.</summary>
+    public bool MayLetGo { get; private set; }
 
     /// <summary>Lets go what a rule held that is no more.</summary>
     public async Task<IActionResult> OnPostAsync(string? reason) =>
@@ -48,5 +49,6 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
         var clock = Stopwatch.StartNew();
         Result = await again.RunAsync(Site, Cancel);
         Took = clock.Elapsed;
+        MayLetGo = Here.May(Right.CloseVerdict) && await again.HeldAsync(Cancel) > 0;
     }
 }
