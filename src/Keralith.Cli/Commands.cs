@@ -1,9 +1,8 @@
 using System.CommandLine;
+using Keralith.Cli.Works;
 using Keralith.Core.Gear;
 using Keralith.Core.Quantities;
 using Keralith.Data;
-using Keralith.Data.Local;
-using Keralith.Web;
 
 namespace Keralith.Cli;
 
@@ -26,8 +25,9 @@ internal static class Commands
             ),
             Simple(
                 "serve",
-                "Serves the application on the database KERALITH_DATABASE (an Npgsql connection string) at KERALITH_URLS.",
-                ServeAsync
+                "Serves a works at KERALITH_URLS (http://127.0.0.1:5080): on the database KERALITH_DATABASE (an Npgsql connection string), or on a "
+                    + "cluster of its own in the folder .keralith/works. While nobody administers it, it prints the address to set it up at.",
+                ServeCommand.RunAsync
             ),
             Simple(
                 "migrate",
@@ -43,8 +43,11 @@ internal static class Commands
                 "verify",
                 "Verifies the records in KERALITH_DATABASE, or of the demo: the chain, the heads kept beside it, every fact against its entry, "
                     + "everything kept on a piece against its facts. What does not verify is named and may not be used. Exit code 1 then.",
-                () => OnRecordsAsync(VerifyAsync)
+                () => Records.OnAsync(VerifyAsync)
             ),
+            PersonCommand.Make(),
+            BackupCommands.Backup(),
+            BackupCommands.Restore(),
             Import(),
             Export(),
             Document(
@@ -225,21 +228,12 @@ internal static class Commands
         return command;
     }
 
-    private static async Task<int> ServeAsync()
-    {
-        await using var app = WebHost.Build(
-            [],
-            Configured(),
-            Environment.GetEnvironmentVariable("KERALITH_URLS") ?? "http://127.0.0.1:5080",
-            quiet: false
-        );
-        await app.RunAsync();
-        return 0;
-    }
-
     private static async Task<int> MigrateAsync()
     {
-        await using var database = new Database(Configured());
+        await using var database = new Database(
+            Records.Configured
+                ?? throw new UsageException("Set KERALITH_DATABASE to the connection string of a PostgreSQL database.")
+        );
         await UpgradeAsync(database);
         Console.WriteLine("The database is up to date.");
         return 0;
@@ -265,12 +259,11 @@ internal static class Commands
         return broken is null ? 0 : 1;
     }
 
-    private static async Task<int> VerifyAsync(Database database)
+    /// <summary>Verifies records, and says what does not.</summary>
+    public static async Task<int> VerifyAsync(Records records)
     {
-        var file = Environment.GetEnvironmentVariable("KERALITH_KEY_FILE")
-            ?? Path.Combine(DemoCommand.Folder, "master.key");
-        var key = File.Exists(file) ? await File.ReadAllBytesAsync(file) : null;
-        var found = await new VerifyStore(database, key).RunAsync(DateTimeOffset.UtcNow, CancellationToken.None);
+        var verify = new VerifyStore(records.Database, await records.KeyAsync());
+        var found = await verify.RunAsync(DateTimeOffset.UtcNow, CancellationToken.None);
         foreach (var (mark, why) in found)
             Console.WriteLine($"{mark ?? "ledger"}: {why}");
         Console.WriteLine(
@@ -281,33 +274,7 @@ internal static class Commands
         return found.Count == 0 ? 0 : 1;
     }
 
-    /// <summary>Works on the database of KERALITH_DATABASE, or on the demo's, started for it.</summary>
-    private static async Task<int> OnRecordsAsync(Func<Database, Task<int>> work)
-    {
-        LocalCluster? cluster = null;
-        var connection = Environment.GetEnvironmentVariable("KERALITH_DATABASE");
-        if (connection is null)
-        {
-            if (!Directory.Exists(DemoCommand.Folder))
-                throw new UsageException("Set KERALITH_DATABASE, or run the demo first.");
-            cluster = LocalCluster.Start(DemoCommand.Folder);
-            connection = cluster.AppConnectionString(DemoCommand.DatabaseName);
-        }
-
-        try
-        {
-            await using var database = new Database(connection);
-            return await work(database);
-        }
-        finally
-        {
-            cluster?.Stop();
-        }
-    }
-
-    private static string Configured() =>
-        Environment.GetEnvironmentVariable("KERALITH_DATABASE")
-        ?? throw new UsageException("Set KERALITH_DATABASE to the connection string of a PostgreSQL database.");
+    private static Task<int> OnRecordsAsync(Func<Database, Task<int>> work) => Records.OnAsync(r => work(r.Database));
 }
 
 /// <summary>A call whose words are off; the message says what to write.</summary>

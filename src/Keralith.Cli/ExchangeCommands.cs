@@ -22,7 +22,7 @@ internal static class ExchangeCommands
         var plan = await import.PlanAsync(
             table.Value,
             RegisterImport.Mapping(table.Value),
-            who.Role,
+            who.Roles,
             CancellationToken.None
         );
         if (!plan.Ok)
@@ -84,11 +84,11 @@ internal static class ExchangeCommands
     }
 
     /// <summary>In whose name rows land: of KERALITH_USER, or of the first administrator.</summary>
-    private static async Task<Actor> WhoAsync(Database database)
+    internal static async Task<Actor> WhoAsync(Database database)
     {
         var wanted = Environment.GetEnvironmentVariable("KERALITH_USER");
         var all = await new PeopleStore(database).AllAsync(CancellationToken.None);
-        return (wanted is null ? all.Where(p => p.Role == Role.Admin) : all.Where(p => p.Username == wanted))
+        return (wanted is null ? all.Where(p => p.Roles.Has(Role.Admin)) : all.Where(p => p.Username == wanted))
             .OrderBy(p => p.Username, StringComparer.Ordinal)
             .FirstOrDefault()
             ?? throw new UsageException(

@@ -3,7 +3,7 @@ using Keralith.Core.People;
 namespace Keralith.Data;
 
 /// <summary>Who acts.</summary>
-public sealed record Actor(Guid Id, string Username, string Name, Role Role);
+public sealed record Actor(Guid Id, string Username, string Name, Roles Roles);
 
 /// <summary>
 /// Who acts, when, and under which client-made id: the same submission twice is one record. An id belongs to one act by

@@ -69,6 +69,35 @@ public sealed class Database : IAsyncDisposable
         var off = now - applied.Value[0].Now;
         if (off.Duration() > ClockTolerance)
             return $"This machine's clock is {off.TotalMinutes:0.#} minutes off the database's: set it right.";
+        return await FaultOfVersionAsync(cancel).ConfigureAwait(false) switch
+        {
+            VersionFault.NotOurs or VersionFault.Older => "The database is older than this program: run migrate.",
+            VersionFault.Newer => "The database is newer than this program: run the newer one.",
+            null => null,
+        };
+    }
+
+    /// <summary>What stands between this program and a database.</summary>
+    public enum VersionFault
+    {
+        /// <summary>Keralith never migrated it.</summary>
+        NotOurs,
+
+        /// <summary>A newer program migrated it.</summary>
+        Newer,
+
+        /// <summary>Migrations of this program are missing in it.</summary>
+        Older,
+    }
+
+    /// <summary>What stands between this program and the database; null: nothing.</summary>
+    public async Task<VersionFault?> FaultOfVersionAsync(CancellationToken cancel)
+    {
+        var kept = await Command("select to_regclass('public.schemaversions') is not null")
+            .ListAsync(r => r.GetBoolean(0), cancel)
+            .ConfigureAwait(false);
+        if (!kept[0])
+            return VersionFault.NotOurs;
         var known = Assembly
             .GetExecutingAssembly()
             .GetManifestResourceNames()
@@ -79,8 +108,8 @@ public sealed class Database : IAsyncDisposable
                 .ListAsync(r => r.GetString(0), cancel)
                 .ConfigureAwait(false)
         ).ToHashSet();
-        return known.Except(there).Any() ? "The database is older than this program: run migrate."
-            : there.Except(known).Any() ? "The database is newer than this program: run the newer one."
+        return there.Except(known).Any() ? VersionFault.Newer
+            : known.Except(there).Any() ? VersionFault.Older
             : null;
     }
 

@@ -14,7 +14,7 @@ public sealed class PeopleStore(Database database)
     public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, role, password_hash from person where username = $1 and password_hash <> '' and disabled_at is null"
+                "select id, username, name, roles, password_hash from person where username = $1 and password_hash <> '' and disabled_at is null"
             )
             .Positional(username)
             .FirstAsync(From, cancel);
@@ -22,14 +22,17 @@ public sealed class PeopleStore(Database database)
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, role, password_hash from person where password_hash <> '' and disabled_at is null order by name"
+                "select id, username, name, roles, password_hash from person where password_hash <> '' and disabled_at is null order by name"
             )
             .ListAsync(r => From(r).Actor, cancel);
 
-    public Task AddAsync(Actor actor, string passwordHash, CancellationToken cancel) =>
+    /// <summary>Adds a person with a password; for data that is laid out before anybody signs in.</summary>
+    public Task AddAsync(Actor actor, string passwordHash, string mail, CancellationToken cancel) =>
         database
-            .Command("insert into person (id, username, name, role, password_hash) values ($1, $2, $3, $4, $5)")
-            .Positional(actor.Id, actor.Username, actor.Name, Code.Of(actor.Role), passwordHash)
+            .Command(
+                "insert into person (id, username, name, roles, password_hash, mail) values ($1, $2, $3, $4, $5, $6)"
+            )
+            .Positional(actor.Id, actor.Username, actor.Name, actor.Roles.Codes, passwordHash, mail)
             .RunAsync(cancel);
 
     /// <summary>What a person is authorised to sign for, the newest of each group.</summary>
@@ -59,13 +62,13 @@ public sealed class PeopleStore(Database database)
             {
                 var whom = await session
                     .ReadAsync(
-                        "select username, role from person where id = $1",
-                        r => (Name: r.GetString(0), Role: Code.Parse<Role>(r.GetString(1))),
+                        "select username, roles from person where id = $1",
+                        r => (Name: r.GetString(0), Roles: Roles.Parse(r.Get<string[]>("roles"))),
                         person
                     )
                     .ConfigureAwait(false);
-                Role? role = whom.Count == 0 ? null : whom[0].Role;
-                if (PeopleActs.RefusalToAuthorise(authorisation.Group, role, session.By) is { } refusal)
+                Roles? roles = whom.Count == 0 ? null : whom[0].Roles;
+                if (PeopleActs.RefusalToAuthorise(authorisation.Group, roles, session.By) is { } refusal)
                     return refusal;
                 await session
                     .WriteAsync(
@@ -91,7 +94,7 @@ public sealed class PeopleStore(Database database)
                 r.Get<Guid>("id"),
                 r.Get<string>("username"),
                 r.Get<string>("name"),
-                Code.Parse<Role>(r.Get<string>("role"))
+                Roles.Parse(r.Get<string[]>("roles"))
             ),
             r.Get<string>("password_hash")
         );

@@ -92,6 +92,8 @@ internal static class PieceWriter
             .ConfigureAwait(false);
         if (taken.Count > 0)
             return taken[0];
+        if (await RefusalOfStoresAsync(session, pieces.Select(p => p.Entry.Store)).ConfigureAwait(false) is { } closed)
+            return closed;
         try
         {
             await InsertAsync(session, pieces, progress).ConfigureAwait(false);
@@ -114,6 +116,16 @@ internal static class PieceWriter
             )
             .ConfigureAwait(false);
         return null;
+    }
+
+    /// <summary>Why nothing can hang in stores; null when they are there and open.</summary>
+    public static async Task<Refusal?> RefusalOfStoresAsync(Session session, IEnumerable<int> stores)
+    {
+        var wanted = stores.Distinct().ToArray();
+        var open = await session
+            .ReadAsync("select id from store where id = any($1) and closed_at is null", r => r.GetInt32(0), [wanted])
+            .ConfigureAwait(false);
+        return open.Count == wanted.Length ? null : Refusals.NoSuchStore;
     }
 
     /// <summary>Writes a change of what is entered; the caller has locked the piece and asked Core.</summary>

@@ -3,6 +3,22 @@ using Keralith.Core.People;
 
 namespace Keralith.Data;
 
+/// <summary>A sign-in that counts, as its person sees it.</summary>
+/// <param name="Agent">What the browser says it is; may be empty.</param>
+/// <param name="IsThis">Whether it is the one that asks.</param>
+public sealed record OpenSignIn(
+    Guid Id,
+    string Address,
+    string Agent,
+    DateTimeOffset BegunAt,
+    DateTimeOffset SeenAt,
+    bool IsThis
+);
+
+/// <summary>Whom a sign-in belongs to, as they are now.</summary>
+/// <param name="LacksFactor">Whether they must set a second factor up before they go on.</param>
+public sealed record SignedInAs(Actor Actor, bool LacksFactor);
+
 /// <summary>Who is signed in, and how often somebody tried to.</summary>
 public sealed class SignInStore(Database database)
 {
@@ -19,12 +35,21 @@ public sealed class SignInStore(Database database)
 
     /// <summary>Begins a sign-in.</summary>
     /// <returns>Its secret, which nobody else is told and only a hash of which is kept.</returns>
-    public async Task<string> BeginAsync(Guid person, string address, DateTimeOffset now, CancellationToken cancel)
+    /// <param name="agent">What the browser says it is; empty: it says nothing.</param>
+    public async Task<string> BeginAsync(
+        Guid person,
+        string address,
+        string agent,
+        DateTimeOffset now,
+        CancellationToken cancel
+    )
     {
         var secret = Convert.ToBase64String(RandomNumberGenerator.GetBytes(SecretBytes));
         await database
-            .Command("insert into sign_in (hash, person_id, address, begun_at, seen_at) values ($1, $2, $3, $4, $4)")
-            .Positional(Hash(secret), person, address, now)
+            .Command(
+                "insert into sign_in (hash, person_id, address, agent, begun_at, seen_at) values ($1, $2, $3, $4, $5, $5)"
+            )
+            .Positional(Hash(secret), person, address, agent, now)
             .RunAsync(cancel)
             .ConfigureAwait(false);
         return secret;
@@ -33,13 +58,14 @@ public sealed class SignInStore(Database database)
     /// <summary>
     /// Who a secret signs in, as they are now; null where it was ended, ran out, or belongs to somebody who is disabled.
     /// </summary>
-    public async Task<Actor?> FindAsync(string secret, DateTimeOffset now, CancellationToken cancel)
+    public async Task<SignedInAs?> FindAsync(string secret, DateTimeOffset now, CancellationToken cancel)
     {
         var hash = Hash(secret);
         var found = await database
             .Command(
                 """
-                select p.id, p.username, p.name, p.role, s.seen_at
+                select p.id, p.username, p.name, p.roles, s.seen_at, p.factor is not null as factor,
+                  coalesce((select second_factor from site), false) as asked
                 from sign_in s
                 join person p on p.id = s.person_id
                 where s.hash = $1 and s.ended_at is null and p.disabled_at is null and s.begun_at > $2 and s.seen_at > $3
@@ -53,9 +79,11 @@ public sealed class SignInStore(Database database)
                             r.Get<Guid>("id"),
                             r.Get<string>("username"),
                             r.Get<string>("name"),
-                            Code.Parse<Role>(r.Get<string>("role"))
+                            Roles.Parse(r.Get<string[]>("roles"))
                         ),
-                        SeenAt: r.Get<DateTimeOffset>("seen_at")
+                        SeenAt: r.Get<DateTimeOffset>("seen_at"),
+                        HasFactor: r.Get<bool>("factor"),
+                        IsAsked: r.Get<bool>("asked")
                     ),
                 cancel
             )
@@ -70,7 +98,8 @@ public sealed class SignInStore(Database database)
                 .Positional(hash, now)
                 .RunAsync(cancel)
                 .ConfigureAwait(false);
-        return found[0].Actor;
+        var (who, _, hasFactor, isAsked) = found[0];
+        return new(who, Accounts.LacksSecondFactor(isAsked, who.Roles, hasFactor));
     }
 
     /// <summary>Ends a sign-in.</summary>
@@ -79,6 +108,62 @@ public sealed class SignInStore(Database database)
             .Command("update sign_in set ended_at = clock_timestamp() where hash = $1 and ended_at is null")
             .Positional(Hash(secret))
             .RunAsync(cancel);
+
+    /// <summary>Where a person is signed in now, the last seen first.</summary>
+    /// <param name="secret">The sign-in that asks.</param>
+    public Task<List<OpenSignIn>> OpenAsync(Guid person, string secret, DateTimeOffset now, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select id, address, agent, begun_at, seen_at, hash = $4 as own from sign_in
+                where person_id = $1 and ended_at is null and begun_at > $2 and seen_at > $3
+                order by seen_at desc
+                """
+            )
+            .Positional(person, now - Longest, now - Idle, Hash(secret))
+            .ListAsync(
+                r => new OpenSignIn(
+                    r.Get<Guid>("id"),
+                    r.Get<string>("address"),
+                    r.Get<string>("agent"),
+                    r.Get<DateTimeOffset>("begun_at"),
+                    r.Get<DateTimeOffset>("seen_at"),
+                    r.Get<bool>("own")
+                ),
+                cancel
+            );
+
+    /// <summary>Ends one of a person's own sign-ins.</summary>
+    public Task EndOwnAsync(Guid person, Guid id, CancellationToken cancel) =>
+        database
+            .Command(
+                "update sign_in set ended_at = clock_timestamp() where id = $2 and person_id = $1 and ended_at is null"
+            )
+            .Positional(person, id)
+            .RunAsync(cancel);
+
+    /// <summary>Throws away what no longer counts: sign-ins that ran out, and tries long past.</summary>
+    /// <returns>How many sign-ins.</returns>
+    public async Task<int> ThinAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        await database
+            .Command("delete from attempt where since < $1")
+            .Positional(now - Longest)
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+
+        // The last of each address stays: it says that a person has been seen there before.
+        return await database
+            .Command(
+                """
+                delete from sign_in s where s.begun_at < $1
+                  and exists (select from sign_in o where o.person_id = s.person_id and o.address = s.address and o.begun_at > s.begun_at)
+                """
+            )
+            .Positional(now - TimeSpan.FromDays(30))
+            .RunAsync(cancel)
+            .ConfigureAwait(false);
+    }
 
     /// <summary>Whether a person has signed in from an address before.</summary>
     public async Task<bool> HasBeenAsync(string username, string address, CancellationToken cancel) =>
@@ -125,5 +210,5 @@ public sealed class SignInStore(Database database)
     public Task ForgetAsync(IEnumerable<string> keys, CancellationToken cancel) =>
         database.Command("delete from attempt where key = any($1)").Positional([keys.ToArray()]).RunAsync(cancel);
 
-    private static byte[] Hash(string secret) => SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(secret));
+    internal static byte[] Hash(string secret) => SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(secret));
 }

@@ -10,6 +10,10 @@ namespace Keralith.Data;
 /// <summary>A store: a place where gear hangs on pegs.</summary>
 public sealed record Store(int Id, string Name, string About);
 
+/// <summary>A store as administrators see it.</summary>
+/// <param name="Pieces">How many pieces hang in it that are not destroyed.</param>
+public sealed record KeptStore(int Id, StoreEntry Entry, bool IsClosed, int Pieces);
+
 /// <summary>The site's settings and stores.</summary>
 public sealed class SiteStore(Database database)
 {
@@ -19,7 +23,7 @@ public sealed class SiteStore(Database database)
         Site? site = null;
         trip.Ask(
             new(
-                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone from site"
+                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit, second_factor from site"
             ),
             SiteFrom,
             rows => site = rows.FirstOrDefault()
@@ -50,22 +54,32 @@ public sealed class SiteStore(Database database)
 
     public Task<List<Store>> StoresAsync(CancellationToken cancel) => database.AskAsync(Stores, cancel);
 
-    /// <summary>The stores, on a trip made with other questions.</summary>
+    /// <summary>The open stores in their order, on a trip made with other questions.</summary>
     public static Asked<List<Store>> Stores(Trip trip) =>
-        trip.All(new NpgsqlBatchCommand("select id, name, about from store order by position, name"), r => new Store(
-            r.Get<int>("id"),
-            r.Get<string>("name"),
-            r.Get<string>("about")
-        ));
+        trip.All(
+            new NpgsqlBatchCommand("select id, name, about from store where closed_at is null order by position, name"),
+            r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about"))
+        );
 
     /// <summary>Sets the site up with its stores, in an empty database.</summary>
     public async Task SetUpAsync(Site site, IReadOnlyList<(string Name, string About)> stores, CancellationToken cancel)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
-        await transaction
-            .Command(
-                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9)"
+        await InsertAsync(transaction.Command, site, stores, cancel).ConfigureAwait(false);
+        await transaction.CommitAsync(cancel).ConfigureAwait(false);
+    }
+
+    /// <summary>Writes the site and its first stores.</summary>
+    internal static async Task InsertAsync(
+        Func<string, NpgsqlCommand> command,
+        Site site,
+        IReadOnlyList<(string Name, string About)> stores,
+        CancellationToken cancel
+    )
+    {
+        await command(
+                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version, unit) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10)"
             )
             .Positional(
                 site.Name,
@@ -76,20 +90,18 @@ public sealed class SiteStore(Database database)
                 site.Demo,
                 site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web),
                 site.Zone.Id,
-                Catalogue.Version
+                Catalogue.Version,
+                site.Unit
             )
             .RunAsync(cancel)
             .ConfigureAwait(false);
         for (var i = 0; i < stores.Count; i++)
         {
-            await transaction
-                .Command("insert into store (name, about, position) values ($1, $2, $3)")
+            await command("insert into store (name, about, position) values ($1, $2, $3)")
                 .Positional(stores[i].Name, stores[i].About, i)
                 .RunAsync(cancel)
                 .ConfigureAwait(false);
         }
-
-        await transaction.CommitAsync(cancel).ConfigureAwait(false);
     }
 
     private static Site SiteFrom(NpgsqlDataReader r) =>
@@ -121,6 +133,8 @@ public sealed class SiteStore(Database database)
                 : null,
             Editions = JsonSerializer.Deserialize<Dictionary<string, int>>(r.Get<string>("editions"))!,
             Version = r.Get<int>("version"),
+            Unit = r.Get<string>("unit"),
+            AsksSecondFactor = r.Get<bool>("second_factor"),
             Zone = Core.Sites.Site.ZoneOf(r.Get<string>("time_zone")).Value,
         };
 

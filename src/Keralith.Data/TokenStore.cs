@@ -53,7 +53,7 @@ public sealed class TokenStore(Database database)
         database
             .Command(
                 """
-                select p.id, p.username, p.name, p.role
+                select p.id, p.username, p.name, p.roles
                 from api_token t
                 join person p on p.id = t.person_id
                 where t.hash = $1 and t.revoked_at is null and p.disabled_at is null
@@ -65,7 +65,7 @@ public sealed class TokenStore(Database database)
                     r.Get<Guid>("id"),
                     r.Get<string>("username"),
                     r.Get<string>("name"),
-                    Code.Parse<Role>(r.Get<string>("role"))
+                    Roles.Parse(r.Get<string[]>("roles"))
                 ),
                 cancel
             );

@@ -63,7 +63,7 @@ public sealed class YardStore(Database database)
             async session =>
             {
                 var name = await session
-                    .ReadAsync("select name from store where id = $1", r => r.GetString(0), store)
+                    .ReadAsync("select name from store where id = $1 and closed_at is null", r => r.GetString(0), store)
                     .ConfigureAwait(false);
                 var to = name.Count == 0 ? null : new HangingPlace(name[0], peg.Trim());
                 return await session

@@ -34,7 +34,7 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
     public Task<bool> ConfirmsAsync(Passwords passwords, string? password, CancellationToken cancel) =>
         passwords.ConfirmAsync(Actor, context.HttpContext!.User.SignIn() ?? string.Empty, password, Now, cancel);
 
-    public bool May(Right right) => Who is { } who && who.Role.May(right);
+    public bool May(Right right) => Who is { } who && who.Roles.May(right);
 
     /// <summary>Who acts, now, under an id: with a digest of what was sent, so that the id belongs to that alone.</summary>
     public Stamp Stamp(Guid submission) =>
@@ -62,7 +62,7 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
     {
         var site = _site is null ? SiteStore.Site(trip) : null;
         var drafts =
-            _drafts is null && Who is { } who && who.Role.May(Right.Draft)
+            _drafts is null && Who is { } who && who.Roles.May(Right.Draft)
                 ? InspectionStore.Drafts(trip, who.Id, null)
                 : null;
         await database.MakeAsync(trip, cancel);

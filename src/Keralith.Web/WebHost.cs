@@ -5,7 +5,9 @@ using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Api;
 using Keralith.Web.Files;
+using Keralith.Web.Mailing;
 using Keralith.Web.Printing;
+using Keralith.Web.Running;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
@@ -100,6 +102,10 @@ public static class WebHost
         services.AddSingleton(_ => new Database(connectionString));
         services.AddSingleton<SiteStore>();
         services.AddSingleton<PeopleStore>();
+        services.AddSingleton<AccountStore>();
+        services.AddSingleton<FactorStore>();
+        services.AddSingleton<SetUpStore>();
+        services.AddSingleton<StoreKeeping>();
         services.AddSingleton<PieceStore>();
         services.AddSingleton<WallStore>();
         services.AddSingleton<RegisterSearch>();
@@ -111,7 +117,14 @@ public static class WebHost
         services.AddSingleton<FileStore>();
         services.AddSingleton<TakeOverStore>();
         services.AddSingleton<LabelPrinter>();
-        services.AddSingleton<Outbox>();
+        services.AddSingleton<MailStore>();
+        services.AddSingleton<ChoreStore>();
+        services.AddSingleton<IMailPost>(p =>
+            served.Mail is { } server ? new SmtpPost(server) : new Outbox(p.GetRequiredService<TimeProvider>())
+        );
+        services.AddSingleton<Mails>();
+        services.AddSingleton<Reminders>();
+        services.AddSingleton<Invitations>();
         services.AddSingleton<ViewStore>();
         services.AddSingleton<InspectionStore>();
         services.AddSingleton<SigningStore>();
@@ -128,7 +141,10 @@ public static class WebHost
         services.AddSingleton<LedgerStore>();
         services.AddSingleton<KeyStore>();
         services.AddSingleton(p => new VerifyStore(p.GetRequiredService<Database>(), p.GetService<MasterKey>()?.Key));
-        services.AddHostedService<Guarding>();
+        services.AddSingleton<RunningStore>();
+        services.AddSingleton<Backups>();
+        services.AddSingleton<Chores>();
+        services.AddHostedService(p => p.GetRequiredService<Chores>());
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
@@ -137,6 +153,7 @@ public static class WebHost
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
         services.AddSingleton<SignInStore>();
         services.AddSingleton<Passwords>();
+        services.AddSingleton<SecondFactor>();
         services.AddHttpContextAccessor();
         services.AddSingleton<PublicAddress>();
         services.AddScoped<Here>();
@@ -179,7 +196,7 @@ public static class WebHost
             foreach (var right in Enum.GetValues<Right>())
             {
                 o.AddPolicy(right.ToString(), p =>
-                    p.RequireAuthenticatedUser().RequireAssertion(c => c.User.Role() is { } role && role.May(right))
+                    p.RequireAuthenticatedUser().RequireAssertion(c => c.User.Roles().May(right))
                 );
             }
         });
@@ -232,9 +249,11 @@ public static class WebHost
             }
         );
         app.UseMiddleware<AddressGate>();
+        app.UseMiddleware<SetUpGate>();
         app.UseRouting();
         app.UseMiddleware<SizeGate>();
         app.UseAuthentication();
+        app.UseMiddleware<FactorGate>();
         app.UseAuthorization();
         app.UseMiddleware<SiteDay>();
         app.UseRateLimiter();

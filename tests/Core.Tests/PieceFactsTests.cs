@@ -110,6 +110,40 @@ public class PieceFactsTests
         Assert.Null(ChangeOfFacts.RefusalOf(changes, new("Misread", Guid.NewGuid()), by));
     }
 
+    /// <summary>Another spelling of a value is no difference, and neither is what acts of their own change.</summary>
+    [Theory]
+    [InlineData("designFactor", "4.0", true)]
+    [InlineData("designFactor", "5", false)]
+    [InlineData("designFactor", "four", false)]
+    [InlineData("ratedLoad", "12201 lb", false)]
+    [InlineData("size", "0.375 in", true)]
+    [InlineData("size", "1/2 in", false)]
+    [InlineData("peg", "elsewhere", true)]
+    [InlineData("store", "7", true)]
+    [InlineData("maker", "Somebody", false)]
+    [InlineData("baseline:leg-1/hook:hook.throat", "2 in", true)]
+    public void What_a_piece_is_kept_as_is_compared_with_what_was_entered_by_what_it_says(
+        string field,
+        string entered,
+        bool same
+    )
+    {
+        var kept = Entry("peg", "A1");
+        var said = PieceEntryFields.Of(kept);
+        Assert.Empty(Stated.Differences(said, kept));
+        said[field] = entered;
+        Assert.Equal(same ? [] : [field], Stated.Differences(said, kept));
+    }
+
+    [Fact]
+    public void What_an_entry_says_is_read_as_it_is_written_and_only_an_object_is()
+    {
+        var read = Stated.Read("""{"size":"3/8 in","legs":2,"tagUnread":true}""");
+        Assert.Equal(("3/8 in", "2"), (read["size"], read["legs"]));
+        Assert.ThrowsAny<System.Text.Json.JsonException>(() => Stated.Read("[1]"));
+        Assert.ThrowsAny<System.Text.Json.JsonException>(() => Stated.Read("{"));
+    }
+
     private static PieceEntry Entry(string field, string value)
     {
         var fields = new Dictionary<string, string>

@@ -40,6 +40,9 @@ public class RightsTableTests
             { Right.KeepInstruments, "inspector qualified admin" },
             { Right.SetSeasons, "qualified admin" },
             { Right.ManageTokens, "admin" },
+            { Right.ManagePeople, "admin" },
+            { Right.ManageStores, "admin" },
+            { Right.Operate, "admin" },
         };
 
     [Theory]

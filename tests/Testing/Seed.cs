@@ -32,11 +32,16 @@ public static class Seed
         );
         var people = new PeopleStore(database);
         foreach (var person in People.Values)
-            await people.AddAsync(person, "no password", CancellationToken.None);
+            await people.AddAsync(
+                person,
+                "no password",
+                $"{person.Username}@hollowmere.invalid",
+                CancellationToken.None
+            );
 
         // Straight into the table: every test begins with an empty ledger.
         await using var leave = database.Command(
-            "insert into authorisation (person_id, family_group, until, set_at, set_by) select p.id, g, '2099-12-31', '2026-01-01Z', p.id from person p, unnest(array['sling', 'hardware', 'hoist', 'below-hook']) g where p.role in ('inspector', 'qualified')"
+            "insert into authorisation (person_id, family_group, until, set_at, set_by) select p.id, g, '2099-12-31', '2026-01-01Z', p.id from person p, unnest(array['sling', 'hardware', 'hoist', 'below-hook']) g where p.roles && array['inspector', 'qualified']"
         );
         await leave.ExecuteNonQueryAsync();
     }

@@ -353,7 +353,7 @@ public class AttackTests
     }
 
     [Theory]
-    [InlineData("update person set role = 'auditor' where username = 'qualified'", HttpStatusCode.Forbidden)]
+    [InlineData("update person set roles = array['auditor'] where username = 'qualified'", HttpStatusCode.Forbidden)]
     [InlineData("update person set disabled_at = now() where username = 'qualified'", HttpStatusCode.Redirect)]
     [InlineData("update person set password_hash = 'another' where username = 'qualified'", HttpStatusCode.Redirect)]
     [InlineData("update sign_in set begun_at = now() - interval '12 hours 1 minute'", HttpStatusCode.Redirect)]

@@ -140,7 +140,7 @@ public class PageTests
         Assert.True(good.GetProperty("kept").GetBoolean());
         var html = good.GetProperty("html").GetString()!;
         Assert.Contains("remove", html, StringComparison.Ordinal);
-        Assert.Contains("asme remove, osha clear", html, StringComparison.Ordinal);
+        Assert.Contains("ASME remove, OSHA general industry clear", html, StringComparison.Ordinal);
         Assert.Contains("1.444 in", html, StringComparison.Ordinal);
         Assert.Contains("1.581 in", html, StringComparison.Ordinal);
         var (_, bad) = await AnswerAsync(

@@ -24,6 +24,13 @@ public class RouteTests
     private static readonly Dictionary<string, string> WhoMayOpen = new()
     {
         ["/sign-in"] = Anyone,
+        ["/set-up"] = Anyone,
+        ["/password"] = Anyone,
+        ["/begin"] = "admin",
+        ["/account/factor"] = "crew stores trainee inspector qualified admin auditor",
+        ["/settings/person/{username}"] = "admin",
+        ["/settings/stores"] = "admin",
+        ["/settings/running"] = "admin",
         ["/error"] = Anyone,
         ["/health/live"] = Anyone,
         ["/health/ready"] = Anyone,
@@ -114,6 +121,13 @@ public class RouteTests
         ["/event"] = "crew stores trainee inspector qualified admin",
         ["/season?handler=Scheme"] = "qualified admin",
         ["/settings/people"] = "admin",
+        ["/settings/people?handler=Invite"] = "admin",
+        ["/settings/people?handler=Factor"] = "admin",
+        ["/settings/person/crew"] = "admin",
+        ["/settings/person/crew?handler=Reset"] = "admin",
+        ["/settings/stores"] = "admin",
+        ["/settings/stores?handler=Close"] = "admin",
+        ["/settings/running"] = "admin",
         ["/instruments?handler=Enter"] = "inspector qualified",
         ["/due/outbox"] = "inspector qualified admin",
         ["/lift?handler=Begin"] = "crew stores inspector qualified admin",
@@ -143,6 +157,7 @@ public class RouteTests
             var path = route
                 .Replace("{mark}", "HM-0001", StringComparison.Ordinal)
                 .Replace("{id:guid}", Guid.NewGuid().ToString(), StringComparison.Ordinal)
+                .Replace("{username}", "crew", StringComparison.Ordinal)
                 .Replace("{documentName}", "v1", StringComparison.Ordinal)
                 .Replace("{kind:regex(^sheet\\.(pdf|svg)$)?}", "sheet.svg", StringComparison.Ordinal)
                 .Replace("{name}.{extension}", "nothing.pdf", StringComparison.Ordinal)

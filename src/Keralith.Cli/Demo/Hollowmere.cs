@@ -65,7 +65,12 @@ public sealed partial class Hollowmere
         foreach (var p in _scenario.People)
         {
             var actor = new Actor(NewId(), p.Username, p.Name, Code.Parse<Role>(p.Role));
-            await people.AddAsync(actor, hasher.HashPassword(actor, Password), _cancel);
+            await people.AddAsync(
+                actor,
+                hasher.HashPassword(actor, Password),
+                $"{p.Username}@hollowmere.invalid",
+                _cancel
+            );
             _people[p.Username] = actor;
         }
 

@@ -37,11 +37,11 @@ public static class Correction
     /// <param name="wrong">The wrong record.</param>
     /// <param name="verdict">What would be signed in its place.</param>
     /// <param name="inspectedOn">The day it would name.</param>
-    /// <param name="role">Who signs.</param>
-    public static string? Refusal(WrongRecord wrong, VerdictKind verdict, DateOnly inspectedOn, Role role) =>
+    /// <param name="roles">Who signs.</param>
+    public static string? Refusal(WrongRecord wrong, VerdictKind verdict, DateOnly inspectedOn, Roles roles) =>
         inspectedOn > wrong.SignedOn
             ? $"The record was signed on {wrong.SignedOn:yyyy-MM-dd}: what it tells was seen by then, not later. A later look is an inspection of its own."
-        : wrong.StoppedIt && verdict < wrong.Verdict && !role.May(Right.CloseVerdict)
+        : wrong.StoppedIt && verdict < wrong.Verdict && !roles.May(Right.CloseVerdict)
             ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person makes it milder."
         : null;
 
@@ -64,14 +64,14 @@ public static class Correction
 
     /// <summary>Why a record may not be withdrawn; null when it may.</summary>
     /// <param name="wrong">The wrong record.</param>
-    /// <param name="role">Who withdraws it.</param>
+    /// <param name="roles">Who withdraws it.</param>
     /// <param name="isOwn">Whether they made or signed it themselves.</param>
-    public static string? RefusalToWithdraw(WrongRecord wrong, Role role, bool isOwn) =>
-        !role.May(Signs(wrong.Kind)) ? "Your role does not allow this."
-        : !isOwn && !role.May(wrong.Kind.IsFull() ? Right.CloseVerdict : Right.SignInspection)
+    public static string? RefusalToWithdraw(WrongRecord wrong, Roles roles, bool isOwn) =>
+        !roles.May(Signs(wrong.Kind)) ? "Your role does not allow this."
+        : !isOwn && !roles.May(wrong.Kind.IsFull() ? Right.CloseVerdict : Right.SignInspection)
             ? wrong.Kind.IsFull() ? "Somebody else signed it: they or a qualified person withdraw it."
                 : "Somebody else signed it: they or an inspector withdraw it."
-        : wrong.StoppedIt && !role.May(Right.CloseVerdict)
+        : wrong.StoppedIt && !roles.May(Right.CloseVerdict)
             ? $"It was signed as {Code.Of(wrong.Verdict)}: only a qualified person withdraws it."
         : null;
 

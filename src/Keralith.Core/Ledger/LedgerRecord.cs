@@ -202,6 +202,56 @@ public sealed record SeasonSchemeSet(JsonElement Scheme, string Reason) : Ledger
 /// <summary>Somebody was authorised to sign for a group of gear, up to a day.</summary>
 public sealed record PersonAuthorised(string Group, DateOnly Until) : LedgerRecord("person.authorised");
 
+/// <summary>The works was set up: its first administrator, first store and books.</summary>
+public sealed record WorksSetUp(
+    string Works,
+    string Unit,
+    string Store,
+    IReadOnlyList<string> Books,
+    string TimeZone,
+    string Administrator
+) : LedgerRecord("works.set-up");
+
+/// <summary>Somebody was invited to sign in.</summary>
+public sealed record PersonInvited(string Name, IReadOnlyList<string> Roles) : LedgerRecord("person.invited");
+
+/// <summary>A person's name or roles were changed.</summary>
+public sealed record PersonChanged(
+    string NameBefore,
+    string Name,
+    IReadOnlyList<string> RolesBefore,
+    IReadOnlyList<string> Roles
+) : LedgerRecord("person.changed");
+
+/// <summary>A person was disabled, or may sign in again.</summary>
+public sealed record PersonDisabled(bool Disabled) : LedgerRecord("person.disabled");
+
+/// <summary>An address to choose a password was made.</summary>
+public sealed record PersonLinkMade(string Purpose, DateTimeOffset Until) : LedgerRecord("person.link-made");
+
+/// <summary>A person chose a password.</summary>
+/// <param name="By">By what: <c>invitation</c>, <c>reset</c> or <c>self</c>.</param>
+public sealed record PasswordChosen(string By) : LedgerRecord("person.password-chosen");
+
+/// <summary>A person's sign-ins were ended.</summary>
+public sealed record SignInsEnded(int Ended) : LedgerRecord("person.sign-ins-ended");
+
+/// <summary>A person set a second factor up, or it was taken off.</summary>
+public sealed record SecondFactorSet(bool IsOn) : LedgerRecord("person.second-factor");
+
+/// <summary>Whether a second factor is asked of those who release, condemn or administer.</summary>
+public sealed record SecondFactorAsked(bool IsAsked) : LedgerRecord("works.second-factor");
+
+/// <summary>A store was added or changed.</summary>
+public sealed record StoreKept(int Store, string Name, string About, string StoreKind, bool OftenOffline)
+    : LedgerRecord("store.kept");
+
+/// <summary>A store was closed, or opened again.</summary>
+public sealed record StoreClosed(int Store, string Name, bool Closed) : LedgerRecord("store.closed");
+
+/// <summary>The stores were put in another order.</summary>
+public sealed record StoresOrdered(IReadOnlyList<int> Order) : LedgerRecord("store.ordered");
+
 /// <summary>A token for programs was made.</summary>
 public sealed record TokenMade(Guid Token, string Name) : LedgerRecord("token.made");
 

@@ -9,14 +9,14 @@ public static class PeopleActs
 
     /// <summary>Why somebody can't be authorised; null when they can.</summary>
     /// <param name="group">For which group of gear.</param>
-    /// <param name="role">The role of whoever is to sign; null: there is no such person.</param>
-    public static Refusal? RefusalToAuthorise(FamilyGroup group, Role? role, Signer by)
+    /// <param name="roles">The role of whoever is to sign; null: there is no such person.</param>
+    public static Refusal? RefusalToAuthorise(FamilyGroup group, Roles? roles, Signer by)
     {
         if (by.Without(Right.Authorise, "Only an administrator says who may sign.") is { } forbidden)
             return forbidden;
         if (!Authorisation.Groups.Contains(group))
             return new Refusal("Choose the group.");
-        if (role is not { } whose)
+        if (roles is not { } whose)
             return Refusals.NoSuchPerson;
         return whose.May(Right.SignInspection)
             ? null

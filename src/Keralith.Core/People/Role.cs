@@ -32,6 +32,63 @@ public enum Role
     Auditor,
 }
 
+/// <summary>
+/// The roles of one person: whatever any of them may do, the person may. Who signed may not close, and nobody
+/// countersigns themself, by person, whatever roles they hold.
+/// </summary>
+public readonly record struct Roles
+{
+    private readonly int _held;
+
+    private Roles(int held) => _held = held;
+
+    /// <summary>Several roles; none where none is given.</summary>
+    public static Roles Of(IEnumerable<Role> roles) => new(roles.Aggregate(0, (held, r) => held | (1 << (int)r)));
+
+    /// <summary>Roles by their codes, as they are kept.</summary>
+    /// <exception cref="FormatException">A code is none of a role.</exception>
+    public static Roles Parse(IEnumerable<string> codes) => Of(codes.Select(c => Code.Parse<Role>(c)));
+
+    /// <summary>The roles held, in the order they are listed in.</summary>
+    public IEnumerable<Role> Each
+    {
+        get
+        {
+            var held = _held;
+            return Enum.GetValues<Role>().Where(r => (held & (1 << (int)r)) != 0);
+        }
+    }
+
+    /// <summary>Their codes, as they are kept.</summary>
+    public string[] Codes => [.. Each.Select(Code.Of)];
+
+    /// <summary>Whether none is held.</summary>
+    public bool IsNone => _held == 0;
+
+    /// <summary>Whether a role is among them.</summary>
+    public bool Has(Role role) => (_held & (1 << (int)role)) != 0;
+
+    /// <summary>Whether any of them may do something.</summary>
+    public bool May(Right right)
+    {
+        for (var i = 0; i < RoleCount; i++)
+        {
+            if ((_held & (1 << i)) != 0 && ((Role)i).May(right))
+                return true;
+        }
+
+        return false;
+    }
+
+    private static readonly int RoleCount = Enum.GetValues<Role>().Length;
+
+    /// <summary>One role alone.</summary>
+    public static implicit operator Roles(Role role) => new(1 << (int)role);
+
+    /// <summary>The roles as people read them, such as <c>stores, inspector</c>.</summary>
+    public override string ToString() => string.Join(", ", Codes);
+}
+
 /// <summary>Something a person may or may not do.</summary>
 public enum Right
 {
@@ -126,6 +183,15 @@ public enum Right
 
     /// <summary>Make and revoke the tokens programs sign in with.</summary>
     ManageTokens,
+
+    /// <summary>Invite people, change their roles, disable them, end their sign-ins.</summary>
+    ManagePeople,
+
+    /// <summary>Add, rename and close stores.</summary>
+    ManageStores,
+
+    /// <summary>See how the application runs, and have scheduled work done now.</summary>
+    Operate,
 }
 
 /// <summary>Who may what: the one table.</summary>
@@ -165,6 +231,9 @@ public static class Rights
         [Right.KeepInstruments] = [Role.Inspector, Role.Qualified, Role.Admin],
         [Right.SetSeasons] = [Role.Qualified, Role.Admin],
         [Right.ManageTokens] = [Role.Admin],
+        [Right.ManagePeople] = [Role.Admin],
+        [Right.ManageStores] = [Role.Admin],
+        [Right.Operate] = [Role.Admin],
         [Right.ReadLedger] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],
     };
 

@@ -4,16 +4,16 @@ namespace Keralith.Core.People;
 /// <param name="Person">Who.</param>
 /// <param name="Username">The sign-in name, as the ledger keeps it.</param>
 /// <param name="Name">The name people read.</param>
-/// <param name="Role">In which role.</param>
+/// <param name="Roles">In which roles.</param>
 /// <param name="At">The moment.</param>
 /// <param name="Day">The site's day at that moment.</param>
-public sealed record Signer(Guid Person, string Username, string Name, Role Role, DateTimeOffset At, DateOnly Day)
+public sealed record Signer(Guid Person, string Username, string Name, Roles Roles, DateTimeOffset At, DateOnly Day)
 {
     /// <summary>Why this person may not do something; null when they may.</summary>
     /// <param name="right">What it takes.</param>
     /// <param name="words">How it is refused, where the usual words would say too little.</param>
     public Refusal? Without(Right right, string? words = null) =>
-        Role.May(right) ? null
+        Roles.May(right) ? null
         : words is null ? Refusal.Forbidden()
         : Refusal.Forbidden(words);
 }

@@ -69,9 +69,9 @@ public static class ChangeOfFacts
         if (piece.CarriedOver is { } report && entry.CarriedOver != report)
             return new Refusal("The report it was taken over with stands as recorded.");
         var figures = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var now) || now != b.Value).ToList();
-        var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Role)
+        var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Roles)
             ?? entry.RefusalToUnread(piece.TagRead)
-            ?? PieceEntry.RefusalOf(figures.Select(b => b.Value), by.Role)
+            ?? PieceEntry.RefusalOf(figures.Select(b => b.Value), by.Roles)
             ?? entry.RefusalOn(by.Day);
         if (refused is not null)
             return new Refusal(refused);

@@ -164,8 +164,8 @@ public sealed record PieceEntry
     /// Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as
     /// one.
     /// </summary>
-    public static string? RefusalOf(IEnumerable<BaselineFigure> set, Role role) =>
-        set.Any(b => b.Basis == BaselineBasis.Provisional) && !role.May(Right.AcceptProvisional)
+    public static string? RefusalOf(IEnumerable<BaselineFigure> set, Roles roles) =>
+        set.Any(b => b.Basis == BaselineBasis.Provisional) && !roles.May(Right.AcceptProvisional)
             ? "Only a qualified person accepts a provisional figure."
             : null;
 }

@@ -47,8 +47,8 @@ public static class RegisterActs
     public static Refusal? RefusalToEnter(PieceEntry entry, Signer by) =>
         by.Without(Right.Register)
         ?? Invalid(
-            PieceEntry.RefusalOf(entry.Baselines.Values, by.Role)
-                ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Role)
+            PieceEntry.RefusalOf(entry.Baselines.Values, by.Roles)
+                ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Roles)
                 ?? entry.RefusalOn(by.Day)
         )
         ?? Plausible.RefusalOf(entry);
@@ -76,7 +76,7 @@ public static class RegisterActs
             return new Refusal("Write why it was replaced.");
         if (Catalogue.Parts(piece.Gear, RuleBookShelf.All).All(p => p.Path != given.Part))
             return new Refusal("Choose the part.");
-        var refused = PieceEntry.RefusalOf(given.Figures.Values, by.Role)
+        var refused = PieceEntry.RefusalOf(given.Figures.Values, by.Roles)
             ?? PieceEntry.RefusalOfNewPart(piece.Gear, given.Part, given.Figures.Keys);
         if (refused is not null)
             return new Refusal(refused);
@@ -195,7 +195,7 @@ public static class RegisterActs
                 is { } not
         )
             return not;
-        return PieceEntry.RefusalOf(set.Select(s => s.Value), by.Role) is { } provisional
+        return PieceEntry.RefusalOf(set.Select(s => s.Value), by.Roles) is { } provisional
             ? new Refusal(provisional)
             : set;
     }

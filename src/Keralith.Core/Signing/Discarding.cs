@@ -23,7 +23,7 @@ public static class Discarding
     {
         if (by.Without(Right.Draft) is { } forbidden)
             return forbidden;
-        if (by.Person != startedBy && by.Person != offeredBy && !by.Role.May(Right.CloseVerdict))
+        if (by.Person != startedBy && by.Person != offeredBy && !by.Roles.May(Right.CloseVerdict))
             return Refusal.Forbidden("Somebody else made this draft: they or a qualified person throw it away.");
         var found = answers
             .Where(a => a.IsGiven && a.Entry.Answer != Code.Of(Found.No))

@@ -142,7 +142,7 @@ public static class InspectionSigning
         var signedAs = chosen.Value;
         if (
             facts.Corrects is { } wrong
-            && Correction.Refusal(wrong.Facts, signedAs, inspectedOn, by.Role) is { } uncorrected
+            && Correction.Refusal(wrong.Facts, signedAs, inspectedOn, by.Roles) is { } uncorrected
         )
             return new Refusal(uncorrected);
         if (

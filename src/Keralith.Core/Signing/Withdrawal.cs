@@ -49,7 +49,7 @@ public static class Withdrawal
             return Refusals.CorrectedAlready;
         if (state.IsRetired())
             return new Refusal("This piece is retired; its record stands as it is.");
-        if (Correction.RefusalToWithdraw(record.Facts, by.Role, record.Hands.Contains(by.Person)) is { } refused)
+        if (Correction.RefusalToWithdraw(record.Facts, by.Roles, record.Hands.Contains(by.Person)) is { } refused)
             return Refusal.Forbidden(refused);
         if (
             Correction.Signs(record.Facts.Kind) == Right.SignInspection

@@ -33,6 +33,12 @@ public sealed record Site(
 
     public int Version { get; init; } = 1;
 
+    /// <summary>The unit a bare figure is taken in where nothing else says it: <c>in</c> or <c>mm</c>.</summary>
+    public string Unit { get; init; } = "in";
+
+    /// <summary>Whether those who release, condemn or administer sign in with a second factor.</summary>
+    public bool AsksSecondFactor { get; init; }
+
     /// <summary>Where it lies in time: its day turns at its own midnight.</summary>
     public TimeZoneInfo Zone { get; init; } = TimeZoneInfo.Utc;
 

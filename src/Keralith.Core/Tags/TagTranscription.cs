@@ -46,8 +46,8 @@ public sealed record Surroundings(
     /// qualified person, for the conditions it was given for.
     /// </summary>
     /// <param name="before">What stood before.</param>
-    public string? RefusalOf(Surroundings before, Role role) =>
-        MakersWord is null || role.May(Right.AcceptProvisional) || Equals(before)
+    public string? RefusalOf(Surroundings before, Roles roles) =>
+        MakersWord is null || roles.May(Right.AcceptProvisional) || Equals(before)
             ? null
             : "The maker's word on temperatures and chemicals is entered by a qualified person, and anew when they change.";
 

@@ -45,7 +45,7 @@ internal sealed class Session
             Stamp.Actor.Id,
             Stamp.Actor.Username,
             Stamp.Actor.Name,
-            Stamp.Actor.Role,
+            Stamp.Actor.Roles,
             Stamp.At,
             Site.DayOf(Stamp.At)
         );

@@ -94,7 +94,7 @@ public sealed class ImportFiles(Database database, RegisterImport import)
             .RunAsync(cancel);
 
     /// <summary>Reads a kept file against the register.</summary>
-    public async Task<Checked<ImportPlan>> PlanAsync(ImportFile file, Role role, CancellationToken cancel)
+    public async Task<Checked<ImportPlan>> PlanAsync(ImportFile file, Roles roles, CancellationToken cancel)
     {
         var bytes = (
             await database
@@ -105,7 +105,7 @@ public sealed class ImportFiles(Database database, RegisterImport import)
         )[0];
         var table = Table.Read(bytes, cancel);
         return table.Ok
-            ? await import.PlanAsync(table.Value, file.Mapping, role, cancel).ConfigureAwait(false)
+            ? await import.PlanAsync(table.Value, file.Mapping, roles, cancel).ConfigureAwait(false)
             : new Refusal(table.Fault!);
     }
 
@@ -125,7 +125,7 @@ public sealed class ImportFiles(Database database, RegisterImport import)
     /// <summary>Lands a file marked as landing, saying how far it is.</summary>
     public async Task LandAsync(ImportFile file, bool partial, Stamp stamp, CancellationToken cancel)
     {
-        var plan = await PlanAsync(file, stamp.Actor.Role, cancel).ConfigureAwait(false);
+        var plan = await PlanAsync(file, stamp.Actor.Roles, cancel).ConfigureAwait(false);
         Checked<int> landed;
         if (!plan.Ok)
             landed = new Refusal(plan.Fault!);

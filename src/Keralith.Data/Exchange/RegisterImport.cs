@@ -54,7 +54,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
     public async Task<Checked<ImportPlan>> PlanAsync(
         Table table,
         IReadOnlyDictionary<string, string> mapping,
-        Role role,
+        Roles roles,
         CancellationToken cancel
     )
     {
@@ -95,7 +95,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
             if (line.Count > columns.Count && line.Skip(columns.Count).Any(c => c.Length > 0))
                 all["mark"] =
                     $"The row has {line.Count} cells under {columns.Count} headings: is a comma left unquoted?";
-            if (entry is not null && PieceEntry.RefusalOf(entry.Baselines.Values, role) is { } provisional)
+            if (entry is not null && PieceEntry.RefusalOf(entry.Baselines.Values, roles) is { } provisional)
                 all["baseline_basis"] = provisional;
             read.Add(
                 (
@@ -180,7 +180,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
         CancellationToken cancel
     )
     {
-        if (!stamp.Actor.Role.May(Right.Register))
+        if (!stamp.Actor.Roles.May(Right.Register))
             return new Refusal("Your role does not allow this.");
         if (!partial && plan.Count(RowFate.Refused) is > 0 and var refused)
             return new Refusal($"{refused} {(refused == 1 ? "row is" : "rows are")} refused; nothing landed.");

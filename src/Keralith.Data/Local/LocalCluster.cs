@@ -40,7 +40,7 @@ public sealed class LocalCluster
     /// for speed in tests.</param>
     public static LocalCluster Start(string folder, params IReadOnlyList<string> settings)
     {
-        var binaries = FindBinaries()
+        var binaries = PostgresTools.Newest("initdb")
             ?? throw new InvalidOperationException(
                 "PostgreSQL is not installed. On Debian: apt-get install postgresql-15"
             );
@@ -235,25 +235,6 @@ public sealed class LocalCluster
     {
         await using var command = new NpgsqlCommand(sql, connection);
         await command.ExecuteNonQueryAsync().ConfigureAwait(false);
-    }
-
-    private static string? FindBinaries()
-    {
-        const string Debian = "/usr/lib/postgresql";
-        if (!Directory.Exists(Debian))
-            return null;
-        return Directory
-            .GetDirectories(Debian)
-            .Select(d =>
-                (
-                    Path: System.IO.Path.Combine(d, "bin"),
-                    Version: int.TryParse(System.IO.Path.GetFileName(d), out var v) ? v : 0
-                )
-            )
-            .Where(d => d.Version >= 15 && File.Exists(System.IO.Path.Combine(d.Path, "initdb")))
-            .OrderByDescending(d => d.Version)
-            .Select(d => d.Path)
-            .FirstOrDefault();
     }
 
     private void Prepare()

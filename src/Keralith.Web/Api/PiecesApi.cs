@@ -139,7 +139,7 @@ internal static class PiecesApi
 
     private static async Task<bool> MayAsync(HttpContext context)
     {
-        if (context.User.Actor()!.Role.May(Right.Register))
+        if (context.User.Actor()!.Roles.May(Right.Register))
             return true;
         await ApiBody.RefuseAsync(
             context,

@@ -6,6 +6,7 @@ using Keralith.Core.Schedule;
 using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
+using Keralith.Web.Mailing;
 using Keralith.Web.Printing;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
@@ -46,8 +47,10 @@ internal static class FileEndpoints
             )
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
-        app.MapGet("/due/outbox/{name}.eml", (string name) =>
-                Outbox.FileOf(name) is { } path ? Results.File(path, "text/plain; charset=utf-8") : Results.NotFound()
+        app.MapGet("/due/outbox/{name}.eml", (string name, Here here) =>
+                Outbox.FileOf(name, here.May(Right.ManagePeople) ? null : here.Actor.Username) is { } path
+                    ? Results.File(path, "text/plain; charset=utf-8")
+                    : Results.NotFound()
             )
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
@@ -203,7 +206,7 @@ internal static class FileEndpoints
     {
         if (await files.FindAsync(id, here.Actor.Id, cancel) is not { } file)
             return Results.NotFound();
-        var plan = await files.PlanAsync(file, here.Actor.Role, cancel);
+        var plan = await files.PlanAsync(file, here.Actor.Roles, cancel);
         if (!plan.Ok)
             return Results.NotFound();
         Name(context, "errors.csv", "text/csv; charset=utf-8");

@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.People;
 using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
 using Keralith.Data;
@@ -20,6 +21,36 @@ public static class Say
         "span",
         "mesh",
     ];
+
+    /// <summary>A browser by what it says it is, in two words: what it is, on what.</summary>
+    public static string Browser(string agent)
+    {
+        string? First(params (string In, string Said)[] known) =>
+            known.Where(k => agent.Contains(k.In, StringComparison.Ordinal)).Select(k => k.Said).FirstOrDefault();
+        var what = First(("Firefox/", "Firefox"), ("Edg/", "Edge"), ("Chrome/", "Chrome"), ("Safari/", "Safari"));
+        var on = First(
+            ("Android", "Android"),
+            ("iPhone", "a phone"),
+            ("iPad", "a tablet"),
+            ("Windows", "Windows"),
+            ("Mac OS", "a Mac"),
+            ("Linux", "Linux")
+        );
+        return $"{what ?? "A browser"}{(on is null ? string.Empty : $" on {on}")}";
+    }
+
+    /// <summary>What a role does, in a few words.</summary>
+    public static string Does(Role role) =>
+        role switch
+        {
+            Role.Crew => "look gear over, stop on a doubt",
+            Role.Stores => "register gear, keep the cage",
+            Role.Trainee => "inspect, to be countersigned",
+            Role.Inspector => "inspect, measure, sign",
+            Role.Qualified => "release, condemn",
+            Role.Admin => "set the site up",
+            Role.Auditor => "read everything, change nothing",
+        };
 
     /// <summary>A date with how far away it is: <c>2026-03-01, in 12 days</c>.</summary>
     public static string Date(DateOnly date, DateOnly today) => $"{date:yyyy-MM-dd}, {Away(date, today)}";

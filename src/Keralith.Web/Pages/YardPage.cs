@@ -23,13 +23,7 @@ public abstract class YardPage(Here here) : PageModel
     {
         if (result.Ok)
             return Redirect(onward);
-        Response.StatusCode = result.Refusal!.Kind switch
-        {
-            RefusalKind.Conflict => StatusCodes.Status409Conflict,
-            RefusalKind.Forbidden => StatusCodes.Status403Forbidden,
-            RefusalKind.Invalid or RefusalKind.NotFound => StatusCodes.Status422UnprocessableEntity,
-        };
-        Refused = result.Fault;
+        Refuse(result.Refusal!);
 
         // What is sent next is another submission, though all that was typed is still there.
         Submission = Guid.CreateVersion7();
@@ -50,6 +44,18 @@ public abstract class YardPage(Here here) : PageModel
         if (!read.Ok)
             Refuse($"{field}: {read.Fault}");
         return read.Ok;
+    }
+
+    /// <summary>Shows why something was refused, and says so by the status.</summary>
+    protected void Refuse(Refusal refusal)
+    {
+        Refused = refusal.Words;
+        Response.StatusCode = refusal.Kind switch
+        {
+            RefusalKind.Conflict => StatusCodes.Status409Conflict,
+            RefusalKind.Forbidden => StatusCodes.Status403Forbidden,
+            RefusalKind.Invalid or RefusalKind.NotFound => StatusCodes.Status422UnprocessableEntity,
+        };
     }
 
     protected void Refuse(string words)

@@ -7,11 +7,19 @@ namespace Keralith.Web.Security;
 /// <summary>Who is signed in, read from the cookie's claims.</summary>
 internal static class ClaimsReading
 {
-    public static Role? Role(this ClaimsPrincipal user) => Code.Find<Role>(user.FindFirstValue(ClaimTypes.Role));
+    /// <summary>The roles of whoever is signed in; none where nobody is.</summary>
+    public static Roles Roles(this ClaimsPrincipal user) =>
+        Core.People.Roles.Of(
+            user.FindAll(ClaimTypes.Role)
+                .Select(c => Code.Find<Role>(c.Value))
+                .Where(r => r is not null)
+                .Select(r => r!.Value)
+        );
 
     public static Actor? Actor(this ClaimsPrincipal user) =>
-        Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id) && user.Role() is { } role
-            ? new(id, user.FindFirstValue("username")!, user.FindFirstValue(ClaimTypes.Name)!, role)
+        Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
+        && user.Roles() is { IsNone: false } roles
+            ? new(id, user.FindFirstValue("username")!, user.FindFirstValue(ClaimTypes.Name)!, roles)
             : null;
 
     public static ClaimsPrincipal Principal(Actor actor, string scheme) =>
@@ -21,7 +29,7 @@ internal static class ClaimsReading
                     new(ClaimTypes.NameIdentifier, actor.Id.ToString()),
                     new("username", actor.Username),
                     new(ClaimTypes.Name, actor.Name),
-                    new(ClaimTypes.Role, Code.Of(actor.Role)),
+                    .. actor.Roles.Codes.Select(r => new Claim(ClaimTypes.Role, r)),
                 ],
                 scheme
             )

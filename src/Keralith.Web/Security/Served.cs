@@ -1,3 +1,5 @@
+using Keralith.Web.Mailing;
+
 namespace Keralith.Web.Security;
 
 /// <summary>Under which address the works is served, as it is configured: never as a request says.</summary>
@@ -6,6 +8,12 @@ namespace Keralith.Web.Security;
 /// <param name="KeyFile">The file with the key that seals the keys in the database; null: they are not sealed.</param>
 public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? KeyFile)
 {
+    /// <summary>The mail server; null: mails go into the stand-in on this machine.</summary>
+    public MailServer? Mail { get; init; }
+
+    /// <summary>Whom mails are from.</summary>
+    public string MailFrom { get; init; } = "keralith@keralith.invalid";
+
     private static readonly string[] Own = ["localhost", "127.0.0.1", "[::1]"];
 
     /// <summary>Whether people reach it over HTTPS: cookies are for that alone then.</summary>
@@ -23,7 +31,13 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
             address,
             [.. hosts.Concat(address is null ? [] : [address.Host]).Concat(Own).Distinct()],
             environment("KERALITH_KEY_FILE") is { Length: > 0 } file ? file : null
-        );
+        )
+        {
+            Mail = environment("KERALITH_MAIL") is { Length: > 0 } mail ? MailServer.Parse(mail) : null,
+            MailFrom = environment("KERALITH_MAIL_FROM") is { Length: > 0 } from
+                ? from
+                : $"keralith@{address?.Host ?? "keralith.invalid"}",
+        };
     }
 
     private static Uri Parse(string text) =>

@@ -13,6 +13,10 @@ namespace Keralith.Web.Security;
 internal static class SignedIn
 {
     private const string Secret = "sign-in";
+    private const string Lacks = "keralith.lacks-factor";
+
+    /// <summary>Whether whoever is signed in must set a second factor up before they go on.</summary>
+    public static bool LacksFactor(this HttpContext context) => context.Items[Lacks] is true;
 
     /// <summary>The secret of the running sign-in; null where nobody is signed in by cookie.</summary>
     public static string? SignIn(this ClaimsPrincipal user) => user.FindFirstValue(Secret);
@@ -24,9 +28,20 @@ internal static class SignedIn
     /// <summary>Signs somebody in.</summary>
     public static async Task BeginAsync(HttpContext context, Actor actor, SignInStore signIns, DateTimeOffset now)
     {
-        var secret = await signIns.BeginAsync(actor.Id, context.Address(), now, context.RequestAborted);
+        var secret = await signIns.BeginAsync(actor.Id, context.Address(), Agent(context), now, context.RequestAborted);
         await context.SignInAsync(CookieAuthenticationDefaults.AuthenticationScheme, Principal(actor, secret));
     }
+
+    /// <summary>What the browser says it is, as far as it is kept.</summary>
+    private static string Agent(HttpContext context)
+    {
+        var said = context.Request.Headers.UserAgent.ToString();
+        return FreeText.FaultOf(said) is not null ? string.Empty
+            : said.Length > MostOfAgent ? said[..MostOfAgent]
+            : said;
+    }
+
+    private const int MostOfAgent = 160;
 
     /// <summary>Signs out: the sign-in is ended wherever its cookie was copied to.</summary>
     public static async Task EndAsync(HttpContext context, SignInStore signIns)
@@ -50,8 +65,11 @@ internal static class SignedIn
         {
             var time = http.RequestServices.GetRequiredService<TimeProvider>();
             var signIns = http.RequestServices.GetRequiredService<SignInStore>();
-            if (await signIns.FindAsync(secret, time.GetUtcNow(), http.RequestAborted) is { } actor)
-                context.ReplacePrincipal(Principal(actor, secret));
+            if (await signIns.FindAsync(secret, time.GetUtcNow(), http.RequestAborted) is { } signedIn)
+            {
+                context.ReplacePrincipal(Principal(signedIn.Actor, secret));
+                http.Items[Lacks] = signedIn.LacksFactor;
+            }
             else
                 context.RejectPrincipal();
         }

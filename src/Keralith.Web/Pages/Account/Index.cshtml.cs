@@ -1,16 +1,88 @@
+using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Security;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Account;
 
-public sealed class AccountModel(Here here, SignInStore signIns) : YardPage(here)
+/// <summary>What a person does about themself: password, where they are signed in, second factor, mails.</summary>
+public sealed class AccountModel(
+    Here here,
+    SignInStore signIns,
+    AccountStore accounts,
+    Passwords passwords,
+    IPasswordHasher<Actor> hasher
+) : YardPage(here)
 {
     public Actor Who => Here.Actor;
+
+    /// <summary>The person as they stand; null where the program itself asks.</summary>
+    public PersonRow? Row { get; private set; }
+
+    public IReadOnlyList<OpenSignIn> SignIns { get; private set; } = [];
+
+    /// <summary>What was just done, in words; null: nothing.</summary>
+    public string? Said { get; private set; }
+
+    private string Secret => User.SignIn() ?? string.Empty;
+
+    public Task OnGetAsync(string? said)
+    {
+        Said = said switch
+        {
+            "password" => "Your password is changed. You are signed out everywhere else.",
+            "factor" => "Your second factor is set up.",
+            "no-factor" => "Your second factor is taken off.",
+            _ => null,
+        };
+        return LoadAsync();
+    }
 
     public async Task<IActionResult> OnPostAsync()
     {
         await SignedIn.EndAsync(HttpContext, signIns);
         return Redirect("/sign-in");
+    }
+
+    /// <summary>Changes the password: the current one is asked, and every other sign-in ends.</summary>
+    public async Task<IActionResult> OnPostPasswordAsync(string? current, string? password, string? again)
+    {
+        var site = await Here.SiteAsync(Cancel);
+        var refusal = await Here.ConfirmsAsync(passwords, current, Cancel)
+            ? PasswordRule.RefusalOf(password, again, [Who.Name, Who.Username, site.Name], CommonPasswords.Has)
+            : Accounts.WrongPassword;
+        if (refusal is not null)
+        {
+            Refuse(refusal);
+            await LoadAsync();
+            return Page();
+        }
+
+        return await AfterAsync(
+            await accounts.ChangeOwnAsync(hasher.HashPassword(Who, password!), Secret, Here.Stamp(Submission), Cancel),
+            "/account?said=password",
+            LoadAsync
+        );
+    }
+
+    /// <summary>Ends one of one's own sign-ins.</summary>
+    public async Task<IActionResult> OnPostEndAsync(Guid id)
+    {
+        await signIns.EndOwnAsync(Who.Id, id, Cancel);
+        return Redirect("/account");
+    }
+
+    /// <summary>Says whether one wants mails.</summary>
+    public async Task<IActionResult> OnPostMailsAsync(bool mails)
+    {
+        await accounts.WantMailsAsync(Who.Id, mails, Cancel);
+        return Redirect("/account");
+    }
+
+    private async Task LoadAsync()
+    {
+        Row = await accounts.FindAsync(Who.Username, Here.Now, Cancel);
+        SignIns = await signIns.OpenAsync(Who.Id, Secret, Here.Now, Cancel);
     }
 }

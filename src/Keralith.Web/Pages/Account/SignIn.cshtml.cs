@@ -12,7 +12,9 @@ public sealed class SignInModel(
     SiteStore sites,
     PeopleStore people,
     Passwords passwords,
-    SignInStore signIns
+    SignInStore signIns,
+    FactorStore factors,
+    SecondFactor second
 ) : YardPage(here)
 {
     /// <summary>The password of every demo person; shown in demo mode only.</summary>
@@ -25,6 +27,9 @@ public sealed class SignInModel(
     public string Username { get; private set; } = string.Empty;
 
     public string? Next { get; private set; }
+
+    /// <summary>That the password was right and a code is asked now; null: the password is.</summary>
+    public string? Half { get; private set; }
 
     public string SiteName { get; private set; } = string.Empty;
 
@@ -49,27 +54,44 @@ public sealed class SignInModel(
             return Page();
         }
 
+        if (await factors.FindAsync(actor.Id, Cancel) is not null)
+        {
+            Half = second.Half(actor);
+            return Page();
+        }
+
+        return await InAsync(actor, next);
+    }
+
+    /// <summary>The second step: a code of the phone, or one from the paper.</summary>
+    public async Task<IActionResult> OnPostCodeAsync(string? half, string? code, string? next)
+    {
+        Next = next;
+        if (second.OfHalf(half) is not { } id || (await people.AllAsync(Cancel)).Find(p => p.Id == id) is not { } actor)
+        {
+            Refuse(Accounts.TooLate);
+            await LoadAsync();
+            return Page();
+        }
+
+        if (await second.CheckAsync(actor, code, Here.Now, Cancel))
+            return await InAsync(actor, next);
+        Half = half;
+        Refuse(Accounts.WrongCode);
+        return Page();
+    }
+
+    private async Task<IActionResult> InAsync(Actor actor, string? next)
+    {
         await SignedIn.BeginAsync(HttpContext, actor, signIns, Here.Now);
         return Url.IsLocalUrl(next) ? LocalRedirect(next) : Redirect("/");
     }
-
-    public static string Does(Role role) =>
-        role switch
-        {
-            Role.Crew => "look gear over, stop on a doubt",
-            Role.Stores => "register gear, keep the cage",
-            Role.Trainee => "inspect, to be countersigned",
-            Role.Inspector => "inspect, measure, sign",
-            Role.Qualified => "release, condemn",
-            Role.Admin => "set the site up",
-            Role.Auditor => "read everything, change nothing",
-        };
 
     private async Task LoadAsync()
     {
         if (await sites.FindAsync(Cancel) is not { Demo: true } site)
             return;
         SiteName = site.Name;
-        Demo = (await people.AllAsync(Cancel)).OrderBy(p => p.Role).ToList();
+        Demo = (await people.AllAsync(Cancel)).OrderBy(p => p.Roles.Each.First()).ToList();
     }
 }

@@ -48,7 +48,7 @@ public sealed class SignedModel(
         && !Piece.State.IsRetired()
         && Correction.RefusalToWithdraw(
             new(Inspection.Kind, Inspection.Verdict, Here.DayOf(Inspection.CountsFrom)),
-            Here.Actor.Role,
+            Here.Actor.Roles,
             Inspection.Hands.Contains(Here.Actor.Id)
         )
             is null;

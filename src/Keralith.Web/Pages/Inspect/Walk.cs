@@ -193,7 +193,12 @@ public sealed class Walk
             criterion.Kind == CriterionKind.Measure && !criterion.IsAngle
                 ? LimitSet.For(Case, criterion, reference)
                 : null;
-        var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed == true ? "in" : "mm";
+        var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed switch
+        {
+            true => "in",
+            false => "mm",
+            null => Site.Unit,
+        };
         return new(
             criterion,
             part.Path,

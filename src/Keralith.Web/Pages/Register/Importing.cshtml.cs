@@ -43,7 +43,7 @@ public sealed class ImportingModel(Here here, ImportFiles files, ImportRunner ru
         Sent = file;
         if (file.State is "landing" or "landed")
             return Page();
-        var plan = await files.PlanAsync(file, Here.Actor.Role, Cancel);
+        var plan = await files.PlanAsync(file, Here.Actor.Roles, Cancel);
         if (plan.Ok)
             Plan = plan.Value;
         else
