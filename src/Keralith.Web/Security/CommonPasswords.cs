@@ -3,7 +3,7 @@ using System.Globalization;
 namespace Keralith.Web.Security;
 
 /// <summary>Passwords that are tried first: common ones and what is made of them, by the lists that zxcvbn ships.</summary>
-internal static class CommonPasswords
+public static class CommonPasswords
 {
     /// <summary>What has less than this, in bits, is found in a hundred million guesses: online guessing comes so far.</summary>
     private const double FewestBits = 26.6;

@@ -23,7 +23,6 @@ public sealed class PasswordModel(Here here, AccountStore accounts, SiteStore si
 
     public async Task OnGetAsync(string? token)
     {
-        Response.Headers["Referrer-Policy"] = "no-referrer";
         await LoadAsync(token);
     }
 

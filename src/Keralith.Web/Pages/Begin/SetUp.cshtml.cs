@@ -38,7 +38,6 @@ public sealed class SetUpModel(Here here, SetUpStore setUp, SignInStore signIns,
     {
         Token = token;
         Shut = await setUp.RefusalOfAsync(token, Here.Now, Cancel);
-        Response.Headers["Referrer-Policy"] = "no-referrer";
     }
 
     public async Task<IActionResult> OnPostAsync(
