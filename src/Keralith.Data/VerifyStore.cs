@@ -101,6 +101,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         found.AddRange(await FiguresAsync(cancel).ConfigureAwait(false));
         found.AddRange(await HoldsAsync(cancel).ConfigureAwait(false));
         found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
+        found.AddRange(await RightsAsync(cancel).ConfigureAwait(false));
         await StopAsync(found, now, cancel).ConfigureAwait(false);
         return found;
     }
@@ -357,6 +358,45 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 """
             )
             .ListAsync(r => new Unverified(r.GetString(0), r.GetString(1)), cancel);
+
+    /// <summary>
+    /// Who may what against the entries that say so: the roles of everybody whose roles an entry states, and every
+    /// authorisation but those from before entries were kept of them.
+    /// </summary>
+    private Task<List<Unverified>> RightsAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select p.username, 'roles' as what
+                from person p
+                join lateral (
+                  select case l.kind when 'works.set-up' then '["admin"]'::jsonb else l.data::jsonb->'roles' end as roles
+                  from ledger l
+                  where (l.kind in ('person.invited', 'person.changed') and l.subject = p.username)
+                    or (l.kind = 'works.set-up' and l.data::jsonb->>'administrator' = p.username)
+                  order by l.number desc limit 1) s on true
+                where to_jsonb(p.roles) <> s.roles
+                union
+                select p.username, 'authorisation'
+                from authorisation a
+                join person p on p.id = a.person_id
+                join person w on w.id = a.set_by
+                where not (a.set_by = a.person_id and a.set_at <=
+                    (select max(applied) from schemaversions where scriptname like '%0006_signing.sql') + interval '1 minute')
+                  and not exists (
+                    select from ledger l
+                    where l.kind = 'person.authorised' and l.subject = p.username and l.at = a.set_at and l.actor = w.username
+                      and l.data::jsonb @> jsonb_build_object('group', a.family_group, 'until', a.until::text))
+                order by 1, 2
+                """
+            )
+            .ListAsync(
+                r => new Unverified(
+                    null,
+                    $"The {r.GetString(1)} of {r.GetString(0)} say something else than the ledger."
+                ),
+                cancel
+            );
 
     /// <summary>What is kept on every piece against what Core makes of its facts.</summary>
     private async Task<List<Unverified>> DerivedAsync(CancellationToken cancel)

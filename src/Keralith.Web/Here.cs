@@ -38,7 +38,7 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
 
     /// <summary>Who acts, now, under an id: with a digest of what was sent, so that the id belongs to that alone.</summary>
     public Stamp Stamp(Guid submission) =>
-        new(Actor, Now, submission) { Content = Sent.Digest(context.HttpContext!), ByDatabase = clock.IsTheMachines };
+        new(Actor, Now, submission) { Content = Sent.Digest(context.HttpContext!), ByDatabase = clock.ByDatabase };
 
     /// <summary>The site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>

@@ -35,13 +35,15 @@ public static class WebHost
     /// <param name="quiet">Whether only warnings are logged.</param>
     /// <param name="time">The clock; null: the machine's.</param>
     /// <param name="served">Under which address it is served; null: as the environment says.</param>
+    /// <param name="dating">By which clock records are dated; null: the database's, unless a clock was given.</param>
     public static WebApplication Build(
         string[] args,
         string connectionString,
         string? urls,
         bool quiet,
         TimeProvider? time = null,
-        Served? served = null
+        Served? served = null,
+        Dating? dating = null
     )
     {
         var builder = WebApplication.CreateBuilder(
@@ -76,7 +78,8 @@ public static class WebHost
             builder.Services,
             connectionString,
             time ?? TimeProvider.System,
-            served ?? Served.Read(Environment.GetEnvironmentVariable)
+            served ?? Served.Read(Environment.GetEnvironmentVariable),
+            dating
         );
         var app = builder.Build();
         Configure(app);
@@ -89,7 +92,8 @@ public static class WebHost
         IServiceCollection services,
         string connectionString,
         TimeProvider time,
-        Served? served = null
+        Served? served = null,
+        Dating? dating = null
     )
     {
         served ??= Served.Read(_ => null);
@@ -149,6 +153,7 @@ public static class WebHost
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton(time);
+        services.AddSingleton(dating ?? new Dating(time == TimeProvider.System));
         services.AddSingleton<SiteClock>();
         services.AddSingleton<IPasswordHasher<Actor>, PasswordHasher<Actor>>();
         services.AddSingleton<SignInStore>();
@@ -292,7 +297,7 @@ public static class WebHost
         }
     }
 
-    private sealed class DatabaseHealth(Database database) : IHealthCheck
+    private sealed class DatabaseHealth(Database database, TimeProvider time) : IHealthCheck
     {
         public async Task<HealthCheckResult> CheckHealthAsync(
             HealthCheckContext context,
@@ -301,7 +306,7 @@ public static class WebHost
         {
             try
             {
-                var fault = await database.FaultAsync(TimeProvider.System.GetUtcNow(), cancellationToken);
+                var fault = await database.FaultAsync(time.GetUtcNow(), cancellationToken);
                 return fault is null ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy(fault);
             }
             catch (NpgsqlException e)

@@ -210,6 +210,37 @@ public class VerifyTests
         Assert.Contains(await FoundAsync(yard), f => f.Mark is null && f.Why.Contains(why, StringComparison.Ordinal));
     }
 
+    [Theory]
+    [InlineData("update person set roles = array['crew', 'admin'] where username = 'bo'", "roles of bo")]
+    [InlineData(
+        "update authorisation set until = '2199-12-31' where set_by <> person_id",
+        "authorisation of inspector"
+    )]
+    [InlineData(
+        "insert into authorisation (person_id, family_group, until, set_at, set_by) select id, 'sling', '2199-12-31', now() + interval '1 hour', id from person where username = 'inspector2'",
+        "authorisation of inspector2"
+    )]
+    public async Task Rights_that_the_ledger_does_not_give_are_found(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        var bo = Core.People.Accounts.Read("bo", "Bo", ["crew"], "").Value;
+        Yard.Must(await new AccountStore(yard.Database).InviteAsync(bo, "secret", yard.Stamp("admin"), Cancel));
+        yard.Now = DateTimeOffset.UtcNow.AddHours(1);
+        var until = new Core.People.Authorisation(Core.Gear.FamilyGroup.Hoist, new(2027, 1, 1));
+        Yard.Must(
+            await new PeopleStore(yard.Database).AuthoriseAsync(
+                Seed.People["inspector"].Id,
+                until,
+                yard.Stamp("admin"),
+                Cancel
+            )
+        );
+        Assert.Empty(await FoundAsync(yard));
+        await yard.AsOwnerAsync("alter table authorisation disable trigger user");
+        await yard.AsOwnerAsync(sql);
+        Assert.Contains(await FoundAsync(yard), f => f.Mark is null && f.Why.Contains(why, StringComparison.Ordinal));
+    }
+
     [Fact]
     public async Task A_head_is_kept_once_for_each_height()
     {

@@ -375,6 +375,58 @@ public class AttackTests
         Assert.Equal(then, (await elsewhere.GetAsync("/register/new")).StatusCode);
     }
 
+    /// <summary>
+    /// A node a day ahead let a hold be closed by a look from before it: what came after what is the ledger's number, and
+    /// the day is the database's.
+    /// </summary>
+    [Theory]
+    [InlineData(1)]
+    [InlineData(-1)]
+    public async Task Two_nodes_whose_clocks_are_a_day_apart_agree_on_what_came_first(int days)
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var off = new FakeTimeProvider(DateTimeOffset.UtcNow.AddDays(days));
+        await using var other = WebHost.Build(
+            [],
+            yard.ConnectionString,
+            "http://127.0.0.1:0",
+            quiet: true,
+            off,
+            dating: new(ByDatabase: true)
+        );
+        await other.StartAsync(Cancel);
+        Assert.Equal(HttpStatusCode.OK, (await yard.Visitor().GetAsync("/health/ready")).StatusCode);
+        var there = new Visitor(new Uri(other.Urls.First()));
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await there.GetAsync("/health/ready")).StatusCode);
+
+        var piece = await yard.AcceptedAsync(Seed.Shackle("HM-0001"), DateTimeOffset.UtcNow.AddDays(-9));
+        await there.PostAsync("/sign-in", new() { ["username"] = "crew", ["password"] = WebYard.Password });
+        var held = await there.PostAsync("/piece/HM-0001/hold", new() { ["cause"] = "doubt", ["reason"] = "Bent" });
+        Assert.Equal(HttpStatusCode.Redirect, held.StatusCode);
+        await using var dated = yard.Database.Command(
+            "select extract(epoch from clock_timestamp() - placed_at)::int from hold"
+        );
+        Assert.InRange((int)(await dated.ExecuteScalarAsync(Cancel))!, 0, 60);
+
+        // Before the next look the hold stands, whatever either clock says; after it, it can be closed.
+        var hold = await HoldOfAsync(yard, piece.Id);
+        Assert.False((await ReleaseAsync(yard, piece.Id, hold)).Ok);
+        await yard.InspectAsync(piece, DateTimeOffset.UtcNow, Core.Judgement.InspectionKind.Periodic, "7/8 in");
+        Assert.True((await ReleaseAsync(yard, piece.Id, hold)).Ok);
+    }
+
+    private static async Task<Guid> HoldOfAsync(WebYard yard, Guid piece) =>
+        (await yard.App.Services.GetRequiredService<CustodyStore>().HoldsAsync(piece, Cancel)).Single(h => h.IsOpen).Id;
+
+    private static async Task<Core.Kernel.Checked<Recorded>> ReleaseAsync(WebYard yard, Guid piece, Guid hold)
+    {
+        var now = (await yard.App.Services.GetRequiredService<PieceStore>().GetAsync(piece, Cancel))!;
+        var stamp = new Stamp(Seed.People["qualified"], DateTimeOffset.UtcNow, Guid.NewGuid()) { ByDatabase = true };
+        return await yard
+            .App.Services.GetRequiredService<CustodyStore>()
+            .ReleaseAsync(piece, now.Version, hold, "Straight after all", stamp, Cancel);
+    }
+
     [Fact]
     public async Task Tries_at_the_same_moment_are_counted_one_by_one()
     {
