@@ -61,7 +61,7 @@ if [ "$part" = all ]; then
 fi
 if [ "$part" = core ] || [ "$part" = all ]; then dotnet_tests Core.Tests; fi
 if [ "$part" = data ] || [ "$part" = all ]; then dotnet_tests Data.Tests; fi
-if [ "$part" = web ] || [ "$part" = all ]; then dotnet_tests Web.Tests; fi
+if [ "$part" = web ] || [ "$part" = all ]; then need_patroni; dotnet_tests Web.Tests; fi
 if [ "$part" = e2e ] || [ "$part" = all ]; then browser_tests; fi
 echo "$passed passed, $failed failed"
 [ "$failed" = 0 ] && [ "$passed" -gt 0 ]

@@ -45,6 +45,11 @@ internal static class Commands
                     + "everything kept on a piece against its facts. What does not verify is named and may not be used. Exit code 1 then.",
                 () => Records.OnAsync(VerifyAsync)
             ),
+            InScript(
+                "package",
+                "Makes one archive in a folder (here, where none is named) that runs on a Debian 12 machine without the SDK: the program, its styles "
+                    + "and fonts, units for systemd, and the docs."
+            ),
             PersonCommand.Make(),
             BackupCommands.Backup(),
             BackupCommands.Restore(),

@@ -57,6 +57,7 @@ public sealed class SigningStore(Database database)
                 )
                     return refusal;
                 await session.WriteAsync("delete from draft where id = $1", draft).ConfigureAwait(false);
+                WorksMeter.Signings.Add(1);
                 return null;
             },
             cancel

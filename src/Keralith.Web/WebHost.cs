@@ -14,6 +14,7 @@ using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.DataProtection.KeyManagement;
 using Microsoft.AspNetCore.Diagnostics.HealthChecks;
 using Microsoft.AspNetCore.HostFiltering;
+using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.ResponseCompression;
@@ -230,6 +231,16 @@ public static class WebHost
         });
         services.Configure<BrotliCompressionProviderOptions>(o => o.Level = CompressionLevel.Fastest);
         JudgeApi.AddServices(services);
+        Metrics.AddServices(services);
+        services.AddHsts(o => o.MaxAge = TimeSpan.FromDays(365));
+        services.Configure<ForwardedHeadersOptions>(o =>
+        {
+            o.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
+            o.KnownProxies.Clear();
+            o.KnownIPNetworks.Clear();
+            foreach (var network in served.Proxies)
+                o.KnownIPNetworks.Add(network);
+        });
         services.AddHealthChecks().AddCheck<DatabaseHealth>("database", tags: ["ready"]);
     }
 
@@ -237,7 +248,14 @@ public static class WebHost
     public static void Configure(WebApplication app)
     {
         CultureInfo.DefaultThreadCurrentCulture = CultureInfo.InvariantCulture;
+        var served = app.Services.GetRequiredService<Served>();
+
+        // Where a request comes from is what the configured proxies say of it, and nobody else.
+        if (served.Proxies.Count > 0)
+            app.UseForwardedHeaders();
         app.UseHostFiltering();
+        if (served.IsSecure)
+            app.UseHsts();
         app.UseMiddleware<SecurityHeaders>();
         app.UseExceptionHandler("/error");
         app.UseStatusCodePagesWithReExecute("/error", "?status={0}");
@@ -255,6 +273,7 @@ public static class WebHost
         );
         app.UseMiddleware<AddressGate>();
         app.UseMiddleware<SetUpGate>();
+        Metrics.Use(app, served);
         app.UseRouting();
         app.UseMiddleware<SizeGate>();
         app.UseAuthentication();

@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
-import { spawn } from "node:child_process";
-import { rmSync } from "node:fs";
+import { execFileSync, spawn } from "node:child_process";
+import { readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { expect, inspectByKeyboard, noSideways, test } from "./yard.js";
@@ -8,34 +8,53 @@ import { expect, inspectByKeyboard, noSideways, test } from "./yard.js";
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "../..");
 const password = "three wet ropes hang";
 
-// A works of its own on an empty folder, as somebody begins one: no demo, no database given.
+// Serves a works of its own on an empty folder, as somebody begins one: no demo, no database given.
+async function serve(name, program, args, environment, use) {
+  const state = path.join(root, ".keralith", name);
+  rmSync(state, { recursive: true, force: true });
+  const app = spawn(program, [...args, "serve"], {
+    cwd: "/",
+    env: { ...environment, KERALITH_STATE: state, KERALITH_URLS: "http://127.0.0.1:0", KERALITH_DATABASE: "" },
+    stdio: ["ignore", "pipe", "pipe"],
+  });
+  let said = "";
+  app.stderr.on("data", (data) => (said += data));
+  const address = await new Promise((resolve, reject) => {
+    app.stdout.on("data", (data) => {
+      said += data;
+      const match = /^(http:\/\/\S+\/set-up\?token=\S+)$/m.exec(said);
+      if (match) resolve(match[1]);
+    });
+    app.on("exit", (code) => reject(new Error(`serve ended with ${code}: ${said}`)));
+    app.on("error", reject);
+  });
+  const before = process.env.KERALITH_URL;
+  process.env.KERALITH_URL = new URL(address).origin;
+  await use({ address, origin: new URL(address).origin, state });
+  process.env.KERALITH_URL = before;
+  app.removeAllListeners("exit");
+  const gone = new Promise((resolve) => app.once("exit", resolve));
+  app.kill("SIGTERM");
+  await gone;
+}
+
 const works = test.extend({
-  works: async ({}, use) => {
-    const state = path.join(root, ".keralith", "browser-works");
-    rmSync(state, { recursive: true, force: true });
-    const app = spawn("dotnet", [path.join(root, "src/Keralith.Cli/bin/Release/net10.0/keralith.dll"), "serve"], {
-      cwd: root,
-      env: { ...process.env, KERALITH_STATE: state, KERALITH_URLS: "http://127.0.0.1:0", KERALITH_DATABASE: "" },
-      stdio: ["ignore", "pipe", "pipe"],
-    });
-    let said = "";
-    app.stderr.on("data", (data) => (said += data));
-    const address = await new Promise((resolve, reject) => {
-      app.stdout.on("data", (data) => {
-        said += data;
-        const match = /^(http:\/\/\S+\/set-up\?token=\S+)$/m.exec(said);
-        if (match) resolve(match[1]);
-      });
-      app.on("exit", (code) => reject(new Error(`serve ended with ${code}: ${said}`)));
-    });
-    const before = process.env.KERALITH_URL;
-    process.env.KERALITH_URL = new URL(address).origin;
-    await use({ address, origin: new URL(address).origin });
-    process.env.KERALITH_URL = before;
-    app.removeAllListeners("exit");
-    const gone = new Promise((resolve) => app.once("exit", resolve));
-    app.kill("SIGTERM");
-    await gone;
+  works: async ({}, use) =>
+    serve("browser-works", "dotnet", [path.join(root, "src/Keralith.Cli/bin/Release/net10.0/keralith.dll")], process.env, use),
+});
+
+const packed = test.extend({
+  packed: async ({}, use) => {
+    const folder = path.join(root, ".keralith", "browser-package");
+    rmSync(folder, { recursive: true, force: true });
+    execFileSync(path.join(root, "keralith"), ["package", folder], { stdio: "pipe" });
+    const [archive] = readdirSync(folder);
+    execFileSync("tar", ["-xzf", path.join(folder, archive), "-C", folder]);
+    const unpacked = path.join(folder, archive.replace(".tar.gz", ""));
+
+    // Of the machine it is given nothing but what Debian has: neither SDK nor runtime.
+    const bare = { PATH: "/usr/sbin:/usr/bin:/sbin:/bin", HOME: "/nonexistent", DOTNET_ROOT: "/nonexistent" };
+    await serve("browser-packed", path.join(unpacked, "app/keralith"), [], bare, (served) => use({ ...served, unpacked, bare }));
   },
 });
 
@@ -117,4 +136,29 @@ works("from an empty folder to the first signed inspection", async ({ works, pag
   await bo.getByRole("button", { name: /^Sign as/ }).click();
   await expect(bo.locator(".answer")).toContainText("May be used");
   await context.close();
+});
+
+// Slow for it publishes the program with its runtime, as a release does; nothing else shows that the archive is whole.
+packed("the package runs in an empty folder on a machine without the SDK", async ({ packed, page }) => {
+  await page.goto(packed.address);
+  await expect(page.getByRole("heading", { name: "Set your works up" })).toBeVisible();
+  const drawn = await page.evaluate(async () => {
+    await document.fonts.ready;
+    return { font: [...document.fonts].some((f) => f.status === "loaded"), sheet: getComputedStyle(document.querySelector(".sheet")).borderTopStyle };
+  });
+  expect(drawn).toEqual({ font: true, sheet: "solid" });
+
+  const run = (...args) =>
+    execFileSync(path.join(packed.unpacked, "app/keralith"), args, { cwd: "/", env: { ...packed.bare, KERALITH_STATE: packed.state }, encoding: "utf8" });
+  const examples = JSON.parse(readFileSync(path.join(root, "tests/Core.Tests/Examples/judge.json"), "utf8"));
+  const [{ input, expected }] = examples;
+  const file = path.join(packed.unpacked, "case.json");
+  writeFileSync(file, JSON.stringify(input));
+  expect(JSON.parse(run("judge", file)).verdict).toBe(expected.verdict);
+  expect(run("verify")).toContain("Everything verifies.");
+  for (const unit of ["keralith.service", "keralith-backup.service"]) {
+    const text = readFileSync(path.join(packed.unpacked, "systemd", unit), "utf8");
+    expect(text).toMatch(/^ExecStart=\/opt\/keralith\/app\/keralith /m);
+    for (const line of ["User=keralith", "NoNewPrivileges=yes", "ProtectSystem=strict"]) expect(text).toContain(line);
+  }
 });

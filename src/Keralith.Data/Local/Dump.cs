@@ -33,7 +33,14 @@ public sealed partial class Dump(string connectionString)
             var (code, said) = await PostgresTools
                 .RunAsync(
                     Path.Combine(tools, "pg_dump"),
-                    ["--format=custom", "--no-owner", "--no-privileges", $"--file={making}", .. Where(_at.Database!)],
+                    [
+                        "--format=custom",
+                        "--no-owner",
+                        "--no-privileges",
+                        $"--file={making}",
+                        "--no-password",
+                        $"--dbname={Where(_at.Database!)}",
+                    ],
                     _at.Password ?? string.Empty,
                     cancel
                 )
@@ -143,7 +150,14 @@ public sealed partial class Dump(string connectionString)
         var (code, said) = await PostgresTools
             .RunAsync(
                 Path.Combine(tools, "pg_restore"),
-                ["--exit-on-error", "--no-owner", "--no-privileges", $"--dbname={database}", .. Where(null), file],
+                [
+                    "--exit-on-error",
+                    "--no-owner",
+                    "--no-privileges",
+                    "--no-password",
+                    $"--dbname={Where(database)}",
+                    file,
+                ],
                 _at.Password ?? string.Empty,
                 cancel
             )
@@ -224,14 +238,29 @@ public sealed partial class Dump(string connectionString)
         return connection;
     }
 
-    private IEnumerable<string> Where(string? database) =>
+    /// <summary>Where a database is, as PostgreSQL's own programs are told; of several members, the one that leads.</summary>
+    private string Where(string database)
+    {
+        var members = _at.Host!.Split(',').Select(m => m.Split(':')).ToList();
+        (string Name, string Value)[] said =
         [
-            $"--host={_at.Host}",
-            $"--port={_at.Port.ToString(CultureInfo.InvariantCulture)}",
-            $"--username={_at.Username}",
-            "--no-password",
-            .. database is null ? Array.Empty<string>() : [database],
+            ("host", string.Join(',', members.Select(m => m[0]))),
+            (
+                "port",
+                string.Join(
+                    ',',
+                    members.Select(m => m.Length > 1 ? m[1] : _at.Port.ToString(CultureInfo.InvariantCulture))
+                )
+            ),
+            ("user", _at.Username!),
+            ("dbname", database),
+            ("target_session_attrs", members.Count > 1 ? "read-write" : "any"),
         ];
+        return string.Join(' ', said.Select(s => $"{s.Name}='{Quoted(s.Value)}'"));
+    }
+
+    private static string Quoted(string value) =>
+        value.Replace("\\", "\\\\", StringComparison.Ordinal).Replace("'", "\\'", StringComparison.Ordinal);
 
     private static string Last(string said) =>
         said.Split('\n', StringSplitOptions.RemoveEmptyEntries).LastOrDefault() ?? "it says nothing";

@@ -3,6 +3,7 @@ using System.Threading.RateLimiting;
 using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.Lifts;
+using Keralith.Data;
 using Keralith.Web.Security;
 
 namespace Keralith.Web.Api;
@@ -101,7 +102,16 @@ internal static class JudgeApi
         ));
 
     private static Task JudgeAsync(HttpContext context, CancellationToken cancel) =>
-        AnswerAsync(context, CaseReader.Read, (c, output) => VerdictWriter.Write(output, Judge.Of(c)), cancel);
+        AnswerAsync(
+            context,
+            CaseReader.Read,
+            (c, output) =>
+            {
+                WorksMeter.Judgements.Add(1);
+                VerdictWriter.Write(output, Judge.Of(c));
+            },
+            cancel
+        );
 
     private static Task LiftAsync(HttpContext context, CancellationToken cancel) =>
         AnswerAsync(context, LiftReader.Read, (l, output) => LiftWriter.Write(output, LiftJudge.Of(l)), cancel);

@@ -17,6 +17,9 @@ public sealed class ErrorModel : PageModel
 
     public string Words { get; private set; } = string.Empty;
 
+    /// <summary>Under which id the log tells of it; null where the fault is not the application's.</summary>
+    public string? RequestId { get; private set; }
+
     public void OnGet(int? status) => Show(status);
 
     public void OnPost(int? status) => Show(status);
@@ -25,6 +28,8 @@ public sealed class ErrorModel : PageModel
     {
         if (DatabaseAwayFilter.IsAway(HttpContext.Features.Get<IExceptionHandlerFeature>()?.Error))
             Response.StatusCode = StatusCodes.Status503ServiceUnavailable;
+        if ((status ?? Response.StatusCode) >= StatusCodes.Status500InternalServerError)
+            RequestId = HttpContext.TraceIdentifier;
         (Heading, Words) = (status ?? Response.StatusCode) switch
         {
             422 => ("Something written can't be kept", "Nothing was saved. Go back: what you typed is still there."),

@@ -13,6 +13,9 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
         if (IsAway(context.Exception))
         {
             context.HttpContext.Response.Headers.RetryAfter = "5";
+            if (IsFull(context.Exception))
+                context.HttpContext.Items[TextGate.Item] =
+                    "The database's disk is full: nothing can be written until somebody makes room there, and then it goes on by itself.";
             context.Result = new Microsoft.AspNetCore.Mvc.StatusCodeResult(StatusCodes.Status503ServiceUnavailable);
             context.ExceptionHandled = true;
         }
@@ -20,9 +23,27 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
         return Task.CompletedTask;
     }
 
+    /// <summary>The server only follows another one: which leads now is asked anew.</summary>
+    private const string OnlyFollows = "25006";
+
+    private const string DiskFull = "53100";
+
+    /// <summary>Whether an exception says that the database has no room.</summary>
+    private static bool IsFull(Exception? exception) =>
+        exception is PostgresException { SqlState: DiskFull }
+        || (exception?.InnerException is { } inner && IsFull(inner));
+
     /// <summary>Whether an exception says that the database can't be reached just now.</summary>
     public static bool IsAway(Exception? exception) =>
-        exception is NpgsqlException { IsTransient: true } or TimeoutException
-        || (exception is PostgresException { SqlState: "57P01" or "57P02" or "57P03" or "53300" or "55000" })
+        exception
+            is (NpgsqlException and not PostgresException)
+                or NpgsqlException { IsTransient: true }
+                or TimeoutException
+        || (
+            exception is PostgresException
+            {
+                SqlState: "57P01" or "57P02" or "57P03" or "53300" or "55000" or OnlyFollows or DiskFull
+            }
+        )
         || (exception?.InnerException is { } inner && IsAway(inner));
 }

@@ -11,6 +11,12 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
     /// <summary>The mail server; null: mails go into the stand-in on this machine.</summary>
     public MailServer? Mail { get; init; }
 
+    /// <summary>The proxies whose word on where a request comes from is taken; none: nobody's.</summary>
+    public IReadOnlyList<System.Net.IPNetwork> Proxies { get; init; } = [];
+
+    /// <summary>The token with which <c>/metrics</c> is read; null: it is not there.</summary>
+    public string? MetricsToken { get; init; }
+
     /// <summary>Whom mails are from.</summary>
     public string MailFrom { get; init; } = "keralith@keralith.invalid";
 
@@ -24,9 +30,7 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
     public static Served Read(Func<string, string?> environment)
     {
         var address = environment("KERALITH_ADDRESS") is { Length: > 0 } text ? Parse(text) : null;
-        var hosts = environment("KERALITH_HOSTS")
-            ?.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
-            ?? [];
+        var hosts = Parts(environment("KERALITH_HOSTS"));
         return new(
             address,
             [.. hosts.Concat(address is null ? [] : [address.Host]).Concat(Own).Distinct()],
@@ -34,11 +38,24 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
         )
         {
             Mail = environment("KERALITH_MAIL") is { Length: > 0 } mail ? MailServer.Parse(mail) : null,
+            Proxies = [.. Parts(environment("KERALITH_PROXIES")).Select(Network)],
+            MetricsToken = environment("KERALITH_METRICS_TOKEN") is { Length: > 0 } token ? token : null,
             MailFrom = environment("KERALITH_MAIL_FROM") is { Length: > 0 } from
                 ? from
                 : $"keralith@{address?.Host ?? "keralith.invalid"}",
         };
     }
+
+    private static string[] Parts(string? text) =>
+        text?.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries) ?? [];
+
+    private static System.Net.IPNetwork Network(string text) =>
+        System.Net.IPNetwork.TryParse(text, out var network) ? network
+        : System.Net.IPAddress.TryParse(text, out var one)
+            ? new(one, one.AddressFamily == System.Net.Sockets.AddressFamily.InterNetwork ? 32 : 128)
+        : throw new FormatException(
+            $"KERALITH_PROXIES \"{text}\" should be an address or a network such as 10.0.0.0/8."
+        );
 
     private static Uri Parse(string text) =>
         Uri.TryCreate(text, UriKind.Absolute, out var address)

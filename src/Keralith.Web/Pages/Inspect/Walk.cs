@@ -45,6 +45,7 @@ public sealed class Walk
             .Where(p => p.Criteria.Count > 0)
             .ToList();
         Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
+        WorksMeter.Judgements.Add(1);
         Verdict = Judge.Of(Case, site.WatchShare);
         _signed = signed.Where(i => i.Counts && i.Id != draft.Corrects?.Record).ToList();
         foreach (var inspection in _signed.Reverse())
