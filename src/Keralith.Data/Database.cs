@@ -30,12 +30,13 @@ public sealed class Database : IAsyncDisposable
     public string ConnectionString { get; }
 
     /// <summary>Brings the schema up to date; safe to run twice.</summary>
+    /// <param name="upTo">The number of the last migration, as a program of that release made it; null: all.</param>
     /// <exception cref="InvalidOperationException">A migration failed; nothing of it was kept.</exception>
-    public void Migrate()
+    public void Migrate(int? upTo = null)
     {
         var result = DeployChanges
             .To.PostgresqlDatabase(ConnectionString)
-            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly())
+            .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), s => upTo is null || NumberOf(s) <= upTo)
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())
             .Build()
@@ -47,6 +48,18 @@ public sealed class Database : IAsyncDisposable
             );
         DatabaseRole.Grant(ConnectionString);
     }
+
+    /// <summary>The number of the newest migration this program knows.</summary>
+    public static int Newest { get; } =
+        Assembly
+            .GetExecutingAssembly()
+            .GetManifestResourceNames()
+            .Where(n => n.EndsWith(".sql", StringComparison.Ordinal))
+            .Max(NumberOf);
+
+    /// <summary>The number of a migration by its name, such as <c>...Migrations.0001_first_loop.sql</c>.</summary>
+    private static int NumberOf(string script) =>
+        int.Parse(script.Split('.')[^2].Split('_')[0], System.Globalization.CultureInfo.InvariantCulture);
 
     /// <summary>How far a node's clock may be off the database's before it takes no work.</summary>
     public static TimeSpan ClockTolerance { get; } = TimeSpan.FromMinutes(1);
