@@ -1,4 +1,3 @@
-using System.Net;
 using Keralith.Data;
 using Keralith.Web;
 using Keralith.Web.Security;
@@ -18,7 +17,8 @@ internal static class ServeCommand
     public static async Task<int> RunAsync()
     {
         var served = Served.Read(Environment.GetEnvironmentVariable);
-        RefuseOpenHttp(served);
+        if (served.RefusalOfUrls(Urls, Environment.GetEnvironmentVariable("KERALITH_PLAIN_HTTP")) is { } refusal)
+            throw new UsageException(refusal);
         if (Records.Configured is { } connection)
         {
             await ServeAsync(connection, served);
@@ -52,27 +52,5 @@ internal static class ServeCommand
         }
 
         await app.WaitForShutdownAsync();
-    }
-
-    /// <summary>Passwords never go in the clear beyond this machine, unless somebody says that they may.</summary>
-    private static void RefuseOpenHttp(Served served)
-    {
-        if (served.IsSecure || Environment.GetEnvironmentVariable("KERALITH_PLAIN_HTTP") == "allow")
-            return;
-        foreach (var url in Urls.Split(';', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries))
-        {
-            var isHttp = url.StartsWith("http://", StringComparison.OrdinalIgnoreCase);
-            var host = url.Split("://").Last().Split('/')[0];
-            host = host.StartsWith('[') ? host[..(host.IndexOf(']') + 1)] : host.Split(':')[0];
-            var isHere =
-                host == "localhost"
-                || (IPAddress.TryParse(host.Trim('[', ']'), out var address) && IPAddress.IsLoopback(address));
-            if (isHttp && !isHere)
-            {
-                throw new UsageException(
-                    $"{url} would carry passwords in the clear. Serve on loopback behind a proxy that speaks HTTPS and name its address in KERALITH_ADDRESS (https://...), or set KERALITH_PLAIN_HTTP=allow."
-                );
-            }
-        }
     }
 }

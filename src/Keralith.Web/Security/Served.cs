@@ -25,6 +25,26 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
     /// <summary>Whether people reach it over HTTPS: cookies are for that alone then.</summary>
     public bool IsSecure => Address?.Scheme == Uri.UriSchemeHttps;
 
+    /// <summary>
+    /// Why it may not be served so; null when it may: passwords never go in the clear beyond this machine, unless a proxy
+    /// speaks HTTPS for it or somebody says that they may.
+    /// </summary>
+    /// <param name="urls">Where it listens, with semicolons between.</param>
+    /// <param name="plain"><c>allow</c> where somebody says so.</param>
+    public string? RefusalOfUrls(string urls, string? plain)
+    {
+        if (IsSecure || plain == "allow")
+            return null;
+        var open = Parts(urls)
+            .FirstOrDefault(u => u.StartsWith("http://", StringComparison.OrdinalIgnoreCase) && !IsHere(u));
+        return open is null
+            ? null
+            : $"{open} would carry passwords in the clear. Serve on loopback behind a proxy that speaks HTTPS and name its address in KERALITH_ADDRESS (https://...), or set KERALITH_PLAIN_HTTP=allow.";
+    }
+
+    private static bool IsHere(string url) =>
+        Uri.TryCreate(url, UriKind.Absolute, out var address) && address.IsLoopback;
+
     /// <summary>Reads KERALITH_ADDRESS, KERALITH_HOSTS (with semicolons between) and KERALITH_KEY_FILE.</summary>
     /// <exception cref="FormatException">The address is none.</exception>
     public static Served Read(Func<string, string?> environment)
