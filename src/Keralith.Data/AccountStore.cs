@@ -211,6 +211,20 @@ public sealed class AccountStore(Database database)
             cancel
         );
 
+    /// <summary>Takes a person's second factor off: phone and paper are lost.</summary>
+    public Task<Checked<Recorded>> DropFactorAsync(string username, Stamp stamp, CancellationToken cancel) =>
+        OnPersonAsync(
+            username,
+            Accounts.RefusalToReset,
+            async (session, whom) =>
+            {
+                await FactorStore.WriteAsync(session, whom.Id, null, null, []).ConfigureAwait(false);
+                return new SecondFactorSet(false);
+            },
+            stamp,
+            cancel
+        );
+
     /// <summary>Who an address to choose a password belongs to, and what it is for; the refusal where it works no more.</summary>
     public async Task<Checked<(Actor Person, LinkPurpose Purpose)>> OfLinkAsync(
         string? secret,

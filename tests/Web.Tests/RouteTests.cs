@@ -125,6 +125,7 @@ public class RouteTests
         ["/settings/people?handler=Factor"] = "admin",
         ["/settings/person/crew"] = "admin",
         ["/settings/person/crew?handler=Reset"] = "admin",
+        ["/settings/person/crew?handler=Factor"] = "admin",
         ["/settings/stores"] = "admin",
         ["/settings/stores?handler=Close"] = "admin",
         ["/settings/running"] = "admin",

@@ -5,6 +5,7 @@ using Keralith.Testing;
 using Keralith.Web.Mailing;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.Extensions.DependencyInjection;
 using OtpNet;
 using Xunit;
@@ -88,7 +89,11 @@ public class WorksTests
         );
         Assert.Equal(HttpStatusCode.UnprocessableEntity, common.StatusCode);
         await bo.SubmitAsync(path, "main form", new() { ["password"] = Good, ["again"] = Good });
-        Assert.Contains("works no more", (await bo.PageAsync(path)).Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains(
+            "works no more",
+            await (await bo.GetAsync(path)).Content.ReadAsStringAsync(Cancel),
+            StringComparison.Ordinal
+        );
         Assert.Equal(HttpStatusCode.Redirect, (await SignInAsync(bo, "bo", Good)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await bo.GetAsync("/register/new")).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await bo.GetAsync("/drafts")).StatusCode);
@@ -204,6 +209,51 @@ public class WorksTests
         for (var i = 0; i < Passwords.MostOfOne; i++)
             await CodeAsync(visitor, token, "000000");
         Assert.NotEqual(HttpStatusCode.Redirect, (await CodeAsync(visitor, token, Code(secret, 1))).StatusCode);
+    }
+
+    [Fact]
+    public async Task With_the_key_lost_codes_on_paper_still_sign_in_and_an_administrator_takes_the_factor_off()
+    {
+        var connection = await TestDatabases.CreateAsync();
+        var keys = Directory.CreateTempSubdirectory("keralith-keys");
+        try
+        {
+            await using var before = await NodeAsync(connection, Path.Combine(keys.FullName, "kept.key"));
+            var qualified = new Visitor(new(before.Urls.First()));
+            await SignInAsync(qualified, "qualified", WebYard.Password);
+            var (secret, recovery) = await SetFactorAsync(qualified);
+            await using var after = await NodeAsync(connection, Path.Combine(keys.FullName, "another.key"));
+            var visitor = new Visitor(new(after.Urls.First()));
+            var half = await Visitor.ReadAsync(await SignInAsync(visitor, "qualified", WebYard.Password));
+            var token = half.QuerySelector("input[name=half]")!.GetAttribute("value")!;
+            var byPhone = await CodeAsync(visitor, token, Code(secret, 1));
+            Assert.Equal(HttpStatusCode.UnprocessableEntity, byPhone.StatusCode);
+            Assert.Equal(HttpStatusCode.Redirect, (await CodeAsync(visitor, token, recovery[0])).StatusCode);
+
+            var admin = new Visitor(new(after.Urls.First()));
+            await SignInAsync(admin, "admin", WebYard.Password);
+            await admin.SubmitAsync("/settings/person/qualified", "form[action*=Factor]", []);
+            var plain = await SignInAsync(new(new(after.Urls.First())), "qualified", WebYard.Password);
+            Assert.Equal(HttpStatusCode.Redirect, plain.StatusCode);
+        }
+        finally
+        {
+            keys.Delete(recursive: true);
+        }
+    }
+
+    private static async Task<WebApplication> NodeAsync(string connection, string keyFile)
+    {
+        var served = Served.Read(n => n == "KERALITH_KEY_FILE" ? keyFile : null);
+        var app = WebHost.Build([], connection, "http://127.0.0.1:0", quiet: true, served: served);
+        await app.StartAsync(Cancel);
+        var hash = new PasswordHasher<Actor>().HashPassword(Seed.People["crew"], WebYard.Password);
+        await using var passwords = app
+            .Services.GetRequiredService<Database>()
+            .Command("update person set password_hash = $1 where password_hash <> $1");
+        passwords.Parameters.Add(new() { Value = hash });
+        await passwords.ExecuteNonQueryAsync(Cancel);
+        return app;
     }
 
     [Fact]

@@ -14,7 +14,7 @@ internal static class PersonCommand
     public static Command Make() =>
         new(
             "person",
-            "People who sign in: add, reset, list, disable. Addresses to choose a password by are printed once."
+            "People who sign in: add, reset, list, disable, no-factor. Addresses to choose a password by are printed once."
         )
         {
             Add(),
@@ -23,10 +23,13 @@ internal static class PersonCommand
                 "Prints an address by which a person chooses another password; the old one goes on until then.",
                 ResetAsync
             ),
+            OnOne("no-factor", "Takes a person's second factor off: phone and paper are lost.", (records, username) =>
+                ActAsync(records, username, "has no second factor any more", s => s.DropFactorAsync)
+            ),
             OnOne(
                 "disable",
                 "Disables a person: their sign-ins, programs and feeds end at once. The last administrator stays.",
-                DisableAsync
+                (records, username) => ActAsync(records, username, "is disabled", s => s.DisableAsync)
             ),
             List(),
         };
@@ -127,14 +130,16 @@ internal static class PersonCommand
         );
     }
 
-    private static async Task<int> DisableAsync(Records records, string username)
+    private static async Task<int> ActAsync(
+        Records records,
+        string username,
+        string said,
+        Func<AccountStore, Func<string, Stamp, CancellationToken, Task<Checked<Recorded>>>> act
+    )
     {
-        var done = await new AccountStore(records.Database).DisableAsync(
-            username,
-            await StampAsync(records.Database),
-            CancellationToken.None
-        );
-        Console.WriteLine(done.Ok ? $"{username} is disabled." : done.Fault);
+        var by = await StampAsync(records.Database);
+        var done = await act(new(records.Database))(username, by, CancellationToken.None);
+        Console.WriteLine(done.Ok ? $"{username} {said}." : done.Fault);
         return done.Ok ? 0 : 1;
     }
 

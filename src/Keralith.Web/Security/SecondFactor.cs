@@ -71,15 +71,34 @@ public sealed partial class SecondFactor(
 
         if (await factors.FindAsync(actor.Id, cancel) is not { } kept)
             return false;
-        var secret = Base32Encoding.ToString(_seal.Unprotect(kept.Sealed));
-        var counts = StepOf(secret, code, now) is { } step
-            ? await factors.TakeStepAsync(actor.Id, step, cancel)
-            : await factors.TakeRecoveryAsync(actor.Id, (code ?? string.Empty).Trim().ToLowerInvariant(), now, cancel);
+        var counts =
+            Opened(kept) is { } secret && StepOf(secret, code, now) is { } step
+                ? await factors.TakeStepAsync(actor.Id, step, cancel)
+                : await factors.TakeRecoveryAsync(
+                    actor.Id,
+                    (code ?? string.Empty).Trim().ToLowerInvariant(),
+                    now,
+                    cancel
+                );
         if (counts)
             await signIns.ForgetAsync([$"factor {actor.Username}"], cancel);
         else
             Wrong(actor.Username);
         return counts;
+    }
+
+    /// <summary>The secret; null where the key that sealed it is lost: codes on paper count all the same.</summary>
+    private string? Opened(KeptFactor kept)
+    {
+        try
+        {
+            return Base32Encoding.ToString(_seal.Unprotect(kept.Sealed));
+        }
+        catch (CryptographicException)
+        {
+            KeyLost();
+            return null;
+        }
     }
 
     /// <summary>That somebody's password was right and their second factor is still to come, for five minutes.</summary>
@@ -102,6 +121,12 @@ public sealed partial class SecondFactor(
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "security: wrong second factor for {Username}")]
     private partial void Wrong(string username);
+
+    [LoggerMessage(
+        Level = LogLevel.Error,
+        Message = "security: a second factor can't be opened: the key that sealed it is another"
+    )]
+    private partial void KeyLost();
 
     [LoggerMessage(Level = LogLevel.Warning, Message = "security: too many second factors tried for {Username}")]
     private partial void TooMany(string username);

@@ -61,6 +61,9 @@ public sealed class PersonModel(Here here, AccountStore accounts, Invitations in
     /// <summary>Ends all their sign-ins.</summary>
     public Task<IActionResult> OnPostEndAsync(string username) => ActAsync(username, accounts.EndSignInsAsync);
 
+    /// <summary>Takes their second factor off.</summary>
+    public Task<IActionResult> OnPostFactorAsync(string username) => ActAsync(username, accounts.DropFactorAsync);
+
     /// <summary>Disables them.</summary>
     public Task<IActionResult> OnPostDisableAsync(string username) => ActAsync(username, accounts.DisableAsync);
 
