@@ -8,14 +8,16 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>A person as administrators see them.</summary>
-/// <param name="IsInvited">Whether they have not chosen a password yet.</param>
+/// <param name="HasPassword">Whether they have chosen a password.</param>
+/// <param name="IsOfDirectory">Whether the works' own directory signs them in, and it alone.</param>
 /// <param name="SeenAt">When they were last seen; null: never.</param>
 /// <param name="SignIns">How many sign-ins are open.</param>
 /// <param name="WantsMails">Whether they want reminders and notices by mail.</param>
 public sealed record PersonRow(
     Actor Actor,
     string Mail,
-    bool IsInvited,
+    bool HasPassword,
+    bool IsOfDirectory,
     bool IsDisabled,
     bool HasFactor,
     DateTimeOffset? SeenAt,
@@ -23,8 +25,12 @@ public sealed record PersonRow(
     bool WantsMails
 )
 {
+    /// <summary>Whether they can't sign in yet: they have not chosen a password.</summary>
+    public bool IsInvited => !HasPassword && !IsOfDirectory;
+
     internal const string Columns = """
-        p.id, p.username, p.name, p.roles, p.mail, p.password_hash = '' as invited, p.disabled_at is not null as disabled,
+        p.id, p.username, p.name, p.roles, p.mail, p.password_hash <> '' as password, p.disabled_at is not null as disabled,
+        p.directory_subject is not null as directory,
         p.factor is not null as factor, p.mails,
         (select max(s.seen_at) from sign_in s where s.person_id = p.id) as seen,
         (select count(*)::int from sign_in s where s.person_id = p.id and s.ended_at is null and s.begun_at > $1 and s.seen_at > $2) as open
@@ -39,7 +45,8 @@ public sealed record PersonRow(
                 Roles.Parse(r.Get<string[]>("roles"))
             ),
             r.Get<string>("mail"),
-            r.Get<bool>("invited"),
+            r.Get<bool>("password"),
+            r.Get<bool>("directory"),
             r.Get<bool>("disabled"),
             r.Get<bool>("factor"),
             r.ValueOrNull<DateTimeOffset>("seen"),
@@ -406,36 +413,7 @@ public sealed class AccountStore(Database database)
             stamp,
             async session =>
             {
-                await session
-                    .ReadAsync(
-                        "select 1 from person where 'admin' = any(roles) or username = $1 order by id for update",
-                        r => r.GetInt32(0),
-                        username
-                    )
-                    .ConfigureAwait(false);
-                var found = await session
-                    .ReadAsync(
-                        $"""
-                        select id, username, name, roles, disabled_at is not null as disabled, password_hash = '' as invited,
-                          (select count(*)::int from person o where 'admin' = any(o.roles) and o.disabled_at is null and o.password_hash <> ''
-                            and o.id <> p.id) as others
-                        from person p where username = $1 and username <> '{Accounts.Itself}'
-                        """,
-                        r => new LockedPerson(
-                            r.Get<Guid>("id"),
-                            r.Get<string>("name"),
-                            r.Get<bool>("invited"),
-                            new(
-                                r.Get<string>("username"),
-                                Roles.Parse(r.Get<string[]>("roles")),
-                                r.Get<bool>("disabled"),
-                                r.Get<int>("others")
-                            )
-                        ),
-                        username
-                    )
-                    .ConfigureAwait(false);
-                var whom = found.FirstOrDefault();
+                var whom = await LockAsync(session, "username = $1", username).ConfigureAwait(false);
                 if (ask(whom?.Standing, session.By) is { } refusal)
                     return refusal;
                 var record = await act(session, whom!).ConfigureAwait(false);
@@ -446,8 +424,45 @@ public sealed class AccountStore(Database database)
             act: name
         );
 
+    /// <summary>A person, locked with everybody who administers; null when there is none.</summary>
+    /// <param name="which">A condition on $1.</param>
+    internal static async Task<LockedPerson?> LockAsync(Session session, string which, string value)
+    {
+        await session
+            .ReadAsync(
+                $"select 1 from person where 'admin' = any(roles) or {which} order by id for update",
+                r => r.GetInt32(0),
+                value
+            )
+            .ConfigureAwait(false);
+        var found = await session
+            .ReadAsync(
+                $"""
+                select id, username, name, roles, disabled_at is not null as disabled,
+                  password_hash = '' and directory_subject is null as invited,
+                  (select count(*)::int from person o where 'admin' = any(o.roles) and o.disabled_at is null
+                    and (o.password_hash <> '' or o.directory_subject is not null) and o.id <> p.id) as others
+                from person p where {which} and username <> '{Accounts.Itself}'
+                """,
+                r => new LockedPerson(
+                    r.Get<Guid>("id"),
+                    r.Get<string>("name"),
+                    r.Get<bool>("invited"),
+                    new(
+                        r.Get<string>("username"),
+                        Roles.Parse(r.Get<string[]>("roles")),
+                        r.Get<bool>("disabled"),
+                        r.Get<int>("others")
+                    )
+                ),
+                value
+            )
+            .ConfigureAwait(false);
+        return found.FirstOrDefault();
+    }
+
     /// <summary>An address as it was made, with whose it is.</summary>
     internal sealed record MadeLink(LinkPurpose Purpose, OneTimeLink Link, Actor? Person);
 
-    private sealed record LockedPerson(Guid Id, string Name, bool IsInvited, PersonStanding Standing);
+    internal sealed record LockedPerson(Guid Id, string Name, bool IsInvited, PersonStanding Standing);
 }

@@ -6,7 +6,8 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>A person who may sign in.</summary>
-public sealed record Person(Actor Actor, string PasswordHash);
+/// <param name="IsOfDirectory">Whether the works' own directory signs them in, and no password does.</param>
+public sealed record Person(Actor Actor, string PasswordHash, bool IsOfDirectory);
 
 /// <summary>The people and how they sign in.</summary>
 public sealed class PeopleStore(Database database)
@@ -14,7 +15,7 @@ public sealed class PeopleStore(Database database)
     public Task<Person?> FindAsync(string username, CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, roles, password_hash from person where username = $1 and password_hash <> '' and disabled_at is null"
+                "select id, username, name, roles, password_hash, directory_subject is not null as directory from person where username = $1 and password_hash <> '' and disabled_at is null"
             )
             .Positional(username)
             .FirstAsync(From, cancel);
@@ -22,7 +23,7 @@ public sealed class PeopleStore(Database database)
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, roles, password_hash from person where password_hash <> '' and disabled_at is null order by name"
+                "select id, username, name, roles, password_hash, directory_subject is not null as directory from person where (password_hash <> '' or directory_subject is not null) and disabled_at is null order by name"
             )
             .ListAsync(r => From(r).Actor, cancel);
 
@@ -96,6 +97,7 @@ public sealed class PeopleStore(Database database)
                 r.Get<string>("name"),
                 Roles.Parse(r.Get<string[]>("roles"))
             ),
-            r.Get<string>("password_hash")
+            r.Get<string>("password_hash"),
+            r.Get<bool>("directory")
         );
 }

@@ -116,7 +116,8 @@ public sealed class SetUpStore(Database database)
             new NpgsqlBatchCommand(
                 """
                 select exists (select from site)
-                  and exists (select from person where 'admin' = any(roles) and disabled_at is null and password_hash <> '')
+                  and exists (select from person where 'admin' = any(roles) and disabled_at is null
+                    and (password_hash <> '' or directory_subject is not null))
                 """
             ),
             r => r.GetBoolean(0),

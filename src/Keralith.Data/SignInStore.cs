@@ -64,7 +64,7 @@ public sealed class SignInStore(Database database)
         var found = await database
             .Command(
                 """
-                select p.id, p.username, p.name, p.roles, s.seen_at, p.factor is not null as factor,
+                select p.id, p.username, p.name, p.roles, s.seen_at, p.factor is not null or p.directory_subject is not null as factor,
                   coalesce((select second_factor from site), false) as asked
                 from sign_in s
                 join person p on p.id = s.person_id

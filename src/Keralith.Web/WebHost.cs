@@ -108,6 +108,7 @@ public static class WebHost
         services.AddSingleton<SiteStore>();
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<AccountStore>();
+        services.AddSingleton<DirectoryStore>();
         services.AddSingleton<FactorStore>();
         services.AddSingleton<SetUpStore>();
         services.AddSingleton<StoreKeeping>();
@@ -175,7 +176,7 @@ public static class WebHost
                     o.XmlEncryptor = new KeySealer(key);
             }
         ));
-        services
+        var authentication = services
             .AddAuthentication(CookieAuthenticationDefaults.AuthenticationScheme)
             .AddCookie(o =>
             {
@@ -194,6 +195,8 @@ public static class WebHost
                 BearerTokens.Name,
                 null
             );
+        if (served.Directory is { } directory)
+            DirectorySignIn.Add(authentication, directory);
         services.AddAuthorization(o =>
         {
             o.FallbackPolicy = new Microsoft.AspNetCore.Authorization.AuthorizationPolicyBuilder()
@@ -283,6 +286,7 @@ public static class WebHost
         app.UseRateLimiter();
         JudgeApi.Map(app);
         FileEndpoints.Map(app);
+        DirectorySignIn.Map(app, served);
         app.MapRazorPages();
         app.MapHealthChecks("/health/live", new HealthCheckOptions { Predicate = _ => false }).AllowAnonymous();
         app.MapHealthChecks("/health/ready", new HealthCheckOptions { Predicate = c => c.Tags.Contains("ready") })

@@ -25,6 +25,7 @@ public class RouteTests
     {
         ["/sign-in"] = Anyone,
         ["/set-up"] = Anyone,
+        ["/sign-in/directory"] = Anyone,
         ["/password"] = Anyone,
         ["/begin"] = "admin",
         ["/account/factor"] = "crew stores trainee inspector qualified admin auditor",

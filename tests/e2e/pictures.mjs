@@ -1,4 +1,5 @@
 // Takes the pictures of docs/screenshots from the running demo: node tests/e2e/pictures.mjs http://127.0.0.1:5080
+// With the address that ./keralith serve prints on an empty folder as well, that of setting a works up too.
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
@@ -121,13 +122,25 @@ await shot(qualified, "lift");
 await qualified.goto(`${lift}/plan`);
 await qualified.screenshot({ path: path.join(folder, "lift-plan.png"), fullPage: true });
 
-const night = await visitor("crew", { colorScheme: "dark" });
-await shot(night, "night");
+const night = await visitor("crew", { colorScheme: "dark", viewport: { width: 390, height: 844 } });
 
 const phone = await visitor("crew", { viewport: { width: 390, height: 844 } });
 await phone.goto("/piece/HM-0002");
 const hand = [await phone.screenshot()];
 await phone.goto(lift);
 hand.push(await phone.screenshot());
+hand.push(await night.screenshot());
 await together("phone", hand, 390);
+
+if (process.argv[3]) {
+  const begin = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await begin.goto(process.argv[3]);
+  const works = [await begin.screenshot()];
+  const admin = await visitor("admin");
+  for (const place of ["/settings/people", "/settings/running"]) {
+    await admin.goto(place);
+    works.push(await admin.screenshot());
+  }
+  await together("works", works);
+}
 await browser.close();

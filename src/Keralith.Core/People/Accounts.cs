@@ -73,6 +73,52 @@ public static partial class Accounts
     /// <summary>The name under which the program records what it does itself.</summary>
     public const string Itself = "keralith";
 
+    /// <summary>
+    /// Reads somebody whom the works' own directory signs in: their roles are those of this works among what it says they
+    /// are; one at the least.
+    /// </summary>
+    public static Checked<NewPerson> OfDirectory(
+        string? username,
+        string? name,
+        IEnumerable<string> roles,
+        string? mail
+    )
+    {
+        var known = roles.Where(r => Code.Find<Role>(r) is not null).Distinct().ToList();
+        if (known.Count == 0)
+            return NoRole;
+        var at = ReadMail(mail);
+        return Read(
+            username?.Split('@')[0],
+            name is { Length: > LongestName } ? name[..LongestName] : name,
+            known,
+            at.Ok ? at.Value : null
+        );
+    }
+
+    /// <summary>The directory gives somebody no role of this works.</summary>
+    public static Refusal NoRole { get; } =
+        Refusal.Forbidden("The directory gives you no role of this works. Ask whoever keeps the directory.");
+
+    /// <summary>The directory did not sign somebody in.</summary>
+    public static Refusal NotByDirectory { get; } =
+        Refusal.Forbidden("The directory did not sign you in. Try again, or ask whoever keeps it.");
+
+    /// <summary>Why the directory signs somebody in no more, or not under this name; null when it does.</summary>
+    /// <param name="known">Them, as they were signed in before; null: they were not.</param>
+    /// <param name="isTaken">Whether their sign-in name belongs to somebody else here.</param>
+    public static Refusal? RefusalOfDirectory(PersonStanding? known, bool isTaken) =>
+        known is { IsDisabled: true } ? Refusal.Forbidden("You were disabled here. Ask an administrator.")
+        : known is null && isTaken
+            ? Refusal.Forbidden(
+                "Your sign-in name belongs to somebody here whom the directory does not know. Ask an administrator."
+            )
+        : null;
+
+    /// <summary>The roles somebody holds when the directory gives them others: the last administrator stays one.</summary>
+    public static Roles RolesByDirectory(PersonStanding known, Roles given) =>
+        !given.Has(Role.Admin) && RefusalOfLast(known) is not null ? Roles.Of(given.Each.Append(Role.Admin)) : given;
+
     /// <summary>Reads the name people read.</summary>
     public static Checked<string> ReadName(string? name) =>
         name?.Trim() is { Length: > 0 and <= LongestName } text

@@ -72,3 +72,6 @@ create table mail (
   last_fault text
 );
 create index mail_waiting on mail (next_try) where sent_at is null;
+
+-- Whom the works' own directory knows: by the name it gives them, which never changes. They sign in by it alone.
+alter table person add column directory_subject text unique;

@@ -56,7 +56,7 @@ public sealed partial class Passwords(
         }
 
         var person = name.Length > 0 ? await people.FindAsync(name, cancel) : null;
-        if (!Matches(person, password) || person is null)
+        if (!Matches(person, password) || person is null or { IsOfDirectory: true })
         {
             Wrong(name, address);
             return null;

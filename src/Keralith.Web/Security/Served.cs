@@ -14,6 +14,9 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
     /// <summary>The proxies whose word on where a request comes from is taken; none: nobody's.</summary>
     public IReadOnlyList<System.Net.IPNetwork> Proxies { get; init; } = [];
 
+    /// <summary>The works' own directory; null: people sign in by password.</summary>
+    public DirectoryServer? Directory { get; init; }
+
     /// <summary>The token with which <c>/metrics</c> is read; null: it is not there.</summary>
     public string? MetricsToken { get; init; }
 
@@ -59,6 +62,7 @@ public sealed record Served(Uri? Address, IReadOnlyList<string> Hosts, string? K
         {
             Mail = environment("KERALITH_MAIL") is { Length: > 0 } mail ? MailServer.Parse(mail) : null,
             Proxies = [.. Parts(environment("KERALITH_PROXIES")).Select(Network)],
+            Directory = DirectoryServer.Read(environment),
             MetricsToken = environment("KERALITH_METRICS_TOKEN") is { Length: > 0 } token ? token : null,
             MailFrom = environment("KERALITH_MAIL_FROM") is { Length: > 0 } from
                 ? from

@@ -25,6 +25,14 @@ public sealed class AccountModel(
     /// <summary>What was just done, in words; null: nothing.</summary>
     public string? Said { get; private set; }
 
+    /// <summary>
+    /// Whether the directory signs them in and they have no password yet to sign records with: they choose one, just
+    /// after they signed in.
+    /// </summary>
+    public bool IsFirstOfDirectory => Row is { IsOfDirectory: true, HasPassword: false };
+
+    private static readonly TimeSpan JustNow = TimeSpan.FromMinutes(10);
+
     private string Secret => User.SignIn() ?? string.Empty;
 
     public Task OnGetAsync(string? said)
@@ -49,13 +57,16 @@ public sealed class AccountModel(
     public async Task<IActionResult> OnPostPasswordAsync(string? current, string? password, string? again)
     {
         var site = await Here.SiteAsync(Cancel);
-        var refusal = await Here.ConfirmsAsync(passwords, current, Cancel)
+        await LoadAsync();
+        var confirmed = IsFirstOfDirectory
+            ? SignIns.Any(s => s.IsThis && Here.Now - s.BegunAt < JustNow)
+            : await Here.ConfirmsAsync(passwords, current, Cancel);
+        var refusal = confirmed
             ? PasswordRule.RefusalOf(password, again, [Who.Name, Who.Username, site.Name], CommonPasswords.Has)
             : Accounts.WrongPassword;
         if (refusal is not null)
         {
             Refuse(refusal);
-            await LoadAsync();
             return Page();
         }
 

@@ -14,7 +14,8 @@ public sealed class SignInModel(
     Passwords passwords,
     SignInStore signIns,
     FactorStore factors,
-    SecondFactor second
+    SecondFactor second,
+    Served served
 ) : YardPage(here)
 {
     /// <summary>The password of every demo person; shown in demo mode only.</summary>
@@ -28,6 +29,9 @@ public sealed class SignInModel(
 
     public string? Next { get; private set; }
 
+    /// <summary>Whether the works' own directory signs people in.</summary>
+    public bool HasDirectory => served.Directory is not null;
+
     /// <summary>That the password was right and a code is asked now; null: the password is.</summary>
     public string? Half { get; private set; }
 
@@ -37,9 +41,11 @@ public sealed class SignInModel(
 
     public string DemoPassword => SharedDemoPassword;
 
-    public async Task OnGetAsync(string? next)
+    public async Task OnGetAsync(string? next, string? directory)
     {
         Next = next;
+        if (DirectorySignIn.RefusalOf(directory) is { } refusal)
+            Refuse(refusal);
         await LoadAsync();
     }
 
