@@ -130,6 +130,7 @@ public static class WebHost
         );
         services.AddSingleton<Mails>();
         services.AddSingleton<Reminders>();
+        services.AddSingleton<NoticeMails>();
         services.AddSingleton<Invitations>();
         services.AddSingleton<ViewStore>();
         services.AddSingleton<InspectionStore>();

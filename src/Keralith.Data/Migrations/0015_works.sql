@@ -75,3 +75,8 @@ create index mail_waiting on mail (next_try) where sent_at is null;
 
 -- Whom the works' own directory knows: by the name it gives them, which never changes. They sign in by it alone.
 alter table person add column directory_subject text unique;
+
+-- What people are told goes to them by mail too, once, where they want it and have not seen it.
+alter table notice add column mailed_at timestamptz;
+update notice set mailed_at = now();
+create index notice_to_mail on notice (id) where mailed_at is null;

@@ -32,6 +32,7 @@ public sealed partial class Chores : BackgroundService
         VerifyStore verify,
         Mails mails,
         Reminders reminders,
+        NoticeMails notices,
         SignInStore signIns,
         Backups backups,
         TimeProvider time,
@@ -42,13 +43,19 @@ public sealed partial class Chores : BackgroundService
         All =
         [
             new("verify", "Verify all records, and seal the ledger's head", Daily, VerifyAsync),
-            new("mails", "Deliver mails", TimeSpan.FromMinutes(1), async (_, cancel) =>
-            {
-                var (sent, failed) = await mails.DeliverAsync(cancel);
-                return failed > 0
-                    ? $"{sent} delivered; {failed} could not be, and are tried again."
-                    : $"{sent} delivered.";
-            }),
+            new(
+                "mails",
+                "Mail people what they are told, and deliver what waits",
+                TimeSpan.FromMinutes(1),
+                async (_, cancel) =>
+                {
+                    await notices.SendAsync(cancel);
+                    var (sent, failed) = await mails.DeliverAsync(cancel);
+                    return failed > 0
+                        ? $"{sent} delivered; {failed} could not be, and are tried again."
+                        : $"{sent} delivered.";
+                }
+            ),
             new("reminders", "Remind who signs of what is due", TimeSpan.FromDays(7), async (_, cancel) =>
                 $"{await reminders.SendAsync(Reminders.RoundOf(reminders.Today), cancel)} written."
             ),
