@@ -38,12 +38,7 @@ public sealed record PersonRow(
 
     internal static PersonRow From(NpgsqlDataReader r) =>
         new(
-            new(
-                r.Get<Guid>("id"),
-                r.Get<string>("username"),
-                r.Get<string>("name"),
-                Roles.Parse(r.Get<string[]>("roles"))
-            ),
+            Actor.From(r),
             r.Get<string>("mail"),
             r.Get<bool>("password"),
             r.Get<bool>("directory"),
@@ -347,14 +342,7 @@ public sealed class AccountStore(Database database)
             r => new MadeLink(
                 Code.Parse<LinkPurpose>(r.Get<string>("purpose")),
                 new(r.Get<DateTimeOffset>("expires_at"), r.ValueOrNull<DateTimeOffset>("used_at")),
-                r.IsDBNull(r.GetOrdinal("id"))
-                    ? null
-                    : new(
-                        r.Get<Guid>("id"),
-                        r.Get<string>("username"),
-                        r.Get<string>("name"),
-                        Roles.Parse(r.Get<string[]>("roles"))
-                    )
+                r.IsDBNull(r.GetOrdinal("id")) ? null : Actor.From(r)
             ),
             rows => rows.FirstOrDefault()
         );

@@ -1,9 +1,15 @@
 using Keralith.Core.People;
+using Npgsql;
 
 namespace Keralith.Data;
 
 /// <summary>Who acts.</summary>
-public sealed record Actor(Guid Id, string Username, string Name, Roles Roles);
+public sealed record Actor(Guid Id, string Username, string Name, Roles Roles)
+{
+    /// <summary>A person's row: <c>id</c>, <c>username</c>, <c>name</c> and <c>roles</c>.</summary>
+    internal static Actor From(NpgsqlDataReader r) =>
+        new(r.Get<Guid>("id"), r.Get<string>("username"), r.Get<string>("name"), Roles.Parse(r.Get<string[]>("roles")));
+}
 
 /// <summary>
 /// Who acts, when, and under which client-made id: the same submission twice is one record. An id belongs to one act by

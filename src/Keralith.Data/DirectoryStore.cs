@@ -43,15 +43,7 @@ public sealed class DirectoryStore(Database database)
                 "select id, username, name, roles from person where directory_subject = $1 and disabled_at is null"
             )
             .Positional(subject)
-            .FirstAsync(
-                r => new Actor(
-                    r.Get<Guid>("id"),
-                    r.Get<string>("username"),
-                    r.Get<string>("name"),
-                    Roles.Parse(r.Get<string[]>("roles"))
-                ),
-                cancel
-            )
+            .FirstAsync(Actor.From, cancel)
             .ConfigureAwait(false);
         return found is null ? Accounts.NotByDirectory : found;
     }

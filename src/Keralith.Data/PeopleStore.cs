@@ -90,14 +90,5 @@ public sealed class PeopleStore(Database database)
         );
 
     private static Person From(NpgsqlDataReader r) =>
-        new(
-            new(
-                r.Get<Guid>("id"),
-                r.Get<string>("username"),
-                r.Get<string>("name"),
-                Roles.Parse(r.Get<string[]>("roles"))
-            ),
-            r.Get<string>("password_hash"),
-            r.Get<bool>("directory")
-        );
+        new(Actor.From(r), r.Get<string>("password_hash"), r.Get<bool>("directory"));
 }

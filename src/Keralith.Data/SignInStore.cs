@@ -75,12 +75,7 @@ public sealed class SignInStore(Database database)
             .ListAsync(
                 r =>
                     (
-                        Actor: new Actor(
-                            r.Get<Guid>("id"),
-                            r.Get<string>("username"),
-                            r.Get<string>("name"),
-                            Roles.Parse(r.Get<string[]>("roles"))
-                        ),
+                        Actor: Actor.From(r),
                         SeenAt: r.Get<DateTimeOffset>("seen_at"),
                         HasFactor: r.Get<bool>("factor"),
                         IsAsked: r.Get<bool>("asked")

@@ -60,15 +60,7 @@ public sealed class TokenStore(Database database)
                 """
             )
             .Positional(Hash(token))
-            .FirstAsync(
-                r => new Actor(
-                    r.Get<Guid>("id"),
-                    r.Get<string>("username"),
-                    r.Get<string>("name"),
-                    Roles.Parse(r.Get<string[]>("roles"))
-                ),
-                cancel
-            );
+            .FirstAsync(Actor.From, cancel);
 
     /// <summary>Keeps a new token's hash. The token acts for whoever makes it.</summary>
     public Task<Checked<Recorded>> AddAsync(string name, string token, Stamp stamp, CancellationToken cancel) =>

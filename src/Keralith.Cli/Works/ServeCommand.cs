@@ -3,6 +3,7 @@ using Keralith.Web;
 using Keralith.Web.Security;
 using Microsoft.Extensions.DependencyInjection;
 using Microsoft.Extensions.Hosting;
+using Npgsql;
 
 namespace Keralith.Cli.Works;
 
@@ -37,20 +38,30 @@ internal static class ServeCommand
     {
         await using var app = WebHost.Build([], connection, Urls, quiet: false, served: served);
         await app.StartAsync();
-        var database = app.Services.GetRequiredService<Database>();
-        if (
-            await database.FaultOfVersionAsync(CancellationToken.None) is null
-            && await app
-                .Services.GetRequiredService<SetUpStore>()
-                .LinkAsync(DateTimeOffset.UtcNow, CancellationToken.None)
-                is { } secret
-        )
+        try
         {
-            var at = app.Services.GetRequiredService<PublicAddress>().Of($"/set-up?token={secret}");
-            Console.WriteLine("Nobody administers this works yet. Set it up within the hour at");
-            Console.WriteLine(at);
+            await SayHowItStandsAsync(app.Services);
+        }
+        catch (NpgsqlException)
+        {
+            Console.WriteLine("The database does not answer yet; pages say so until it does.");
         }
 
         await app.WaitForShutdownAsync();
+    }
+
+    /// <summary>Says what keeps it from working, or where the works is set up.</summary>
+    private static async Task SayHowItStandsAsync(IServiceProvider services)
+    {
+        var now = DateTimeOffset.UtcNow;
+        if (await services.GetRequiredService<Database>().FaultAsync(now, CancellationToken.None) is { } fault)
+        {
+            Console.WriteLine(fault);
+        }
+        else if (await services.GetRequiredService<SetUpStore>().LinkAsync(now, CancellationToken.None) is { } secret)
+        {
+            Console.WriteLine("Nobody administers this works yet. Set it up within the hour at");
+            Console.WriteLine(services.GetRequiredService<PublicAddress>().Of($"/set-up?token={secret}"));
+        }
     }
 }
