@@ -239,6 +239,11 @@ public sealed class PieceStore(Database database)
         Grounds grounds
     )
     {
+        if (
+            entry.Store != piece.StoreId
+            && await PieceWriter.RefusalOfStoresAsync(session, [entry.Store]).ConfigureAwait(false) is { } closed
+        )
+            return closed;
         await PieceWriter.ChangeAsync(session, piece, entry, outcome.Figures).ConfigureAwait(false);
         if (outcome.Hold is { } hold)
             await session.HoldAsync(piece.Id, hold).ConfigureAwait(false);

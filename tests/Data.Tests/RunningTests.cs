@@ -36,6 +36,17 @@ public class RunningTests
         Assert.DoesNotContain(await yard.Sites.StoresAsync(Cancel), s => s.Id == made.Id);
 
         Assert.False((await moves.MoveAsync([piece.Id], made.Id, "A1", yard.Stamp("stores"), Cancel)).Ok);
+        var elsewhere = Core.Register.PieceEntryReader.Read(fields).Entry!;
+        var now = await yard.FindAsync("HM-0001");
+        var edited = await yard.Pieces.EditAsync(
+            now.Id,
+            now.Version,
+            elsewhere,
+            new(null, null),
+            yard.Stamp("stores"),
+            Cancel
+        );
+        Assert.Equal(Core.Kernel.Refusals.NoSuchStore, edited.Refusal);
         fields["mark"] = "HM-0002";
         var entry = Core.Register.PieceEntryReader.Read(fields).Entry!;
         Assert.False((await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel)).Ok);

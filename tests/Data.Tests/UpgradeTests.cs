@@ -31,6 +31,7 @@ public class UpgradeTests
         database.Migrate();
         Assert.Null(await database.FaultOfVersionAsync(Cancel));
 
+        Assert.Equal("mm", (await new SiteStore(database).GetAsync(Cancel)).Unit);
         var piece = await new PieceStore(database).FindAsync("HM-0001", Cancel);
         Assert.True(piece is { State: PieceState.Held, Unreadable: null, Verdict: VerdictKind.Fit });
         Assert.Contains("Looks bent", piece.OpenHolds[0], StringComparison.Ordinal);

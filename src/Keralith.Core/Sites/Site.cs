@@ -34,7 +34,7 @@ public sealed record Site(
     public int Version { get; init; } = 1;
 
     /// <summary>The unit a bare figure is taken in where nothing else says it: <c>in</c> or <c>mm</c>.</summary>
-    public string Unit { get; init; } = "in";
+    public string Unit { get; init; } = "mm";
 
     /// <summary>Whether those who release, condemn or administer sign in with a second factor.</summary>
     public bool AsksSecondFactor { get; init; }

@@ -54,8 +54,8 @@ create table chore (
   asked_at   timestamptz
 );
 
--- The unit a bare figure is taken in where nothing else says it.
-alter table site add column unit text not null default 'in' check (unit in ('in', 'mm'));
+-- The unit a bare figure is taken in where nothing else says it; a works on record goes on with the one it had.
+alter table site add column unit text not null default 'mm' check (unit in ('in', 'mm'));
 
 -- Mails on their way: what could not be delivered is tried again.
 create table mail (
