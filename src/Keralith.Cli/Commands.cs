@@ -62,7 +62,7 @@ internal static class Commands
             ),
             Document(
                 DocumentCommand.Lift,
-                "Reads one keralith.lift/1 object from FILE, or from standard input, and writes its keralith.lift-result/1: the pull of each leg, "
+                "Reads one keralith.lift/1 or /2 object from FILE, or from standard input, and writes its keralith.lift-result: the pull of each leg, "
                     + "what is asked of each piece and what it may carry so, the weakest piece and the largest load."
             ),
             LoadCell(),

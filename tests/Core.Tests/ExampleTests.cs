@@ -12,9 +12,13 @@ public class ExampleTests
 {
     private static readonly JsonElement Cases = Read("judge.json");
     private static readonly JsonElement Lifts = Read("lift.json");
+    private static readonly JsonElement LoadPaths = Read("lift-2.json");
 
     public static TheoryData<string> LiftNames =>
         new(Lifts.EnumerateArray().Select(c => c.GetProperty("name").GetString()!));
+
+    public static TheoryData<string> LoadPathNames =>
+        new(LoadPaths.EnumerateArray().Select(c => c.GetProperty("name").GetString()!));
 
     public static TheoryData<string> Names =>
         new(Cases.EnumerateArray().Where(IsKnown).Select(c => c.GetProperty("name").GetString()!));
@@ -40,9 +44,15 @@ public class ExampleTests
 
     [Theory]
     [MemberData(nameof(LiftNames))]
-    public void A_worked_lift_comes_out_as_expected(string name)
+    public void A_worked_lift_comes_out_as_expected(string name) => ComesOut(Lifts, name);
+
+    [Theory]
+    [MemberData(nameof(LoadPathNames))]
+    public void A_worked_load_and_its_path_come_out_as_expected(string name) => ComesOut(LoadPaths, name);
+
+    private static void ComesOut(JsonElement lifts, string name)
     {
-        var example = Lifts.EnumerateArray().Single(c => c.GetProperty("name").GetString() == name);
+        var example = lifts.EnumerateArray().Single(c => c.GetProperty("name").GetString() == name);
         var expected = example.GetProperty("expected");
         var result = LiftReader.Read(example.GetProperty("input"));
         if (expected.TryGetProperty("error", out _))
@@ -57,7 +67,11 @@ public class ExampleTests
     }
 
     [Fact]
-    public void The_worked_lifts_are_all_run() => Assert.True(LiftNames.Count >= 74, $"only {LiftNames.Count} lifts");
+    public void The_worked_lifts_are_all_run()
+    {
+        Assert.True(LiftNames.Count >= 74, $"only {LiftNames.Count} lifts");
+        Assert.True(LoadPathNames.Count >= 40, $"only {LoadPathNames.Count} lifts of the second edition");
+    }
 
     [Fact]
     public void The_worked_cases_of_the_known_families_are_all_run() =>

@@ -138,6 +138,32 @@ internal sealed class JsonFields
             yield return (item, new(place, i++));
     }
 
+    /// <summary>Reads an object field; null where it is absent, is none, or comes to nothing.</summary>
+    public T? Object<T>(string name, Func<JsonFields, T?> read)
+        where T : class
+    {
+        if (Take(name) is not { } element)
+            return null;
+        var inner = new JsonFields(element, PlaceOf(name), _faults);
+        return inner.IsObject ? read(inner) : null;
+    }
+
+    /// <summary>The same of a field that must be there.</summary>
+    public T? RequiredObject<T>(string name, Func<JsonFields, T?> read)
+        where T : class
+    {
+        if (!Has(name))
+            Refuse(name, "missing, expected an object");
+        return Object(name, read);
+    }
+
+    /// <summary>The objects of an array field; what is none has been refused and has no fields.</summary>
+    public IEnumerable<JsonFields> Objects(string name) =>
+        Array(name).Select(item => new JsonFields(item.Element, item.Place, _faults));
+
+    /// <summary>Where faults go, for readers of what several documents share.</summary>
+    public List<Fault> Faults => _faults;
+
     /// <summary>Reads a quantity or other text by its one parser; the refusal lands on the field.</summary>
     public T? Parsed<T>(string name, Func<string, Checked<T>> read)
         where T : struct
@@ -204,6 +230,48 @@ internal sealed class JsonFields
         if (length?.Millimetres <= 0)
             Refuse(name, $"found {length}, expected a length over 0");
         return length;
+    }
+
+    /// <summary>A length of 0 or over.</summary>
+    public Length? LengthFromZero(string name)
+    {
+        var length = Parsed(name, Length.Read);
+        if (!(length?.Millimetres < 0))
+            return length;
+        Refuse(name, $"found {length}, expected 0 or over");
+        return null;
+    }
+
+    /// <summary>A mass of 0 or over.</summary>
+    public Mass? MassFromZero(string name)
+    {
+        var mass = Parsed(name, Mass.Read);
+        if (!(mass?.Kilograms < 0))
+            return mass;
+        Refuse(name, $"found {mass}, expected 0 or over");
+        return null;
+    }
+
+    /// <summary>A percentage, 0 to 100.</summary>
+    public decimal? Percent(string name)
+    {
+        var percent = Number(name);
+        if (percent is null or (>= 0 and <= 100))
+            return percent;
+        Refuse(name, $"found {percent}, expected percent, 0 to 100");
+        return null;
+    }
+
+    /// <summary>Refuses fields that must be there and are not.</summary>
+    /// <param name="expected">What was expected, in words.</param>
+    /// <param name="names">The fields.</param>
+    public void Require(string expected, params ReadOnlySpan<string> names)
+    {
+        foreach (var name in names)
+        {
+            if (IsObject && !Has(name))
+                Refuse(name, $"missing, expected {expected}");
+        }
     }
 
     /// <summary>A mass over 0.</summary>

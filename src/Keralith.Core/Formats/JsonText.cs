@@ -86,6 +86,12 @@ internal static class JsonText
     public static void WriteFigure(this Utf8JsonWriter json, string name, decimal? number, int places)
     {
         json.WritePropertyName(name);
+        json.WriteFigure(number, places);
+    }
+
+    /// <summary>The same as a value of a list.</summary>
+    public static void WriteFigure(this Utf8JsonWriter json, decimal? number, int places)
+    {
         if (number is { } n)
             json.WriteRawValue(
                 Quantities.QuantityText.Number(Quantities.QuantityFormat.Round(n, places)),

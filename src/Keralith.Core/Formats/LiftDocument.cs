@@ -5,7 +5,9 @@ using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Formats;
 
-/// <summary>Writes a lift as <c>keralith.lift/1</c>, readable back to the same result.</summary>
+/// <summary>
+/// Writes a lift in its edition, <c>keralith.lift/1</c> or <c>/2</c>, readable back to the same result.
+/// </summary>
 public static class LiftDocument
 {
     /// <summary>
@@ -14,7 +16,7 @@ public static class LiftDocument
     /// </summary>
     public static string? Write(Lift lift)
     {
-        if (lift.Arrangement is not (SymmetricLegs or LegsToPoints) || lift.Above.Any(c => c is OtherOnLift))
+        if (lift.Arrangement is BetweenHoists || lift.Above.Any(c => c is OtherOnLift))
             return null;
         if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1)
             return null;
@@ -22,7 +24,10 @@ public static class LiftDocument
         {
             using var json = new Utf8JsonWriter(buffer, JsonText.Indented);
             json.WriteStartObject();
-            json.WriteString("format", LiftReader.Format);
+            json.WriteString(
+                "format",
+                lift.Edition == LiftEdition.Second ? LiftReader.SecondFormat : LiftReader.Format
+            );
             json.WriteStartArray("ruleBooks");
             foreach (var book in lift.Books)
                 json.WriteStringValue(book.Id);
@@ -30,7 +35,10 @@ public static class LiftDocument
             if (lift.FourLegs is { } four)
                 json.WriteString("fourLegs", Code.Of(four));
             json.WriteStartObject("load");
-            json.WriteString("weight", lift.Load.Weight.ToString());
+            if (lift.Edition == LiftEdition.Second)
+                LoadPathDocument.MadeUp(json, lift.Load);
+            else
+                json.WriteString("weight", lift.Load.Weight.ToString());
             if (lift.Load.Basis is { } basis)
                 json.WriteString("basis", Code.Of(basis));
             if (lift.Load.Temperature is { } temperature)
@@ -48,7 +56,8 @@ public static class LiftDocument
             {
                 json.WriteStartObject("geometry");
                 Point(json, "hook", points.Geometry.Hook);
-                Point(json, "centreOfGravity", points.Geometry.Centre);
+                if (points.CentreIsTyped)
+                    Point(json, "centreOfGravity", points.Geometry.Centre);
                 json.WriteStartArray("legs");
                 for (var i = 0; i < points.Rigging.Count; i++)
                 {
@@ -61,14 +70,13 @@ public static class LiftDocument
                 json.WriteEndArray();
                 json.WriteEndObject();
             }
+            else if (lift.Arrangement is UnderBeam under)
+                LoadPathDocument.Beam(json, under);
 
-            json.WriteStartArray("above");
-            foreach (var component in lift.Above)
-                Component(json, component);
-            json.WriteEndArray();
+            Components(json, "above", lift.Above);
 
             // The format knows one weight below all that is above: that of everything under the topmost piece.
-            if (Mass.FromKilograms(lift.Below(0)) is { Kilograms: > 0 } below)
+            if (Mass.FromKilograms(lift.Below(0) - lift.BeamWeight) is { Kilograms: > 0 } below)
             {
                 var weight = lift.Rigging is { } rigging && rigging.Kilograms == below.Kilograms ? rigging : below;
                 json.WriteStartObject("rigging");
@@ -76,6 +84,8 @@ public static class LiftDocument
                 json.WriteEndObject();
             }
 
+            if (lift.Crane is { } crane)
+                LoadPathDocument.Crane(json, crane);
             json.WriteEndObject();
         });
     }
@@ -90,12 +100,12 @@ public static class LiftDocument
         });
 
     /// <summary>A mass with no more figures than the reader takes.</summary>
-    private static string Text(Mass mass) =>
+    internal static string Text(Mass mass) =>
         mass.ToString() is { Length: <= 18 } exact
             ? exact
             : Mass.FromKilograms(Math.Round(mass.Kilograms, 6)).ToString();
 
-    private static void Point(Utf8JsonWriter json, string name, Point3 point)
+    internal static void Point(Utf8JsonWriter json, string name, Point3 point)
     {
         json.WriteStartArray(name);
         foreach (var at in new[] { point.X, point.Y, point.Z })
@@ -105,11 +115,40 @@ public static class LiftDocument
         json.WriteEndArray();
     }
 
-    private static void Rigging(Utf8JsonWriter json, LegRigging rigging, decimal? angle)
+    /// <summary>The fields of a leg.</summary>
+    /// <param name="angle">The angle its tag's own figure may count at; null: none.</param>
+    internal static void Rigging(Utf8JsonWriter json, LegRigging rigging, decimal? angle)
     {
         json.WriteString("hitch", Code.Of(rigging.Hitch));
-        var sling = rigging.Sling;
-        json.WriteStartObject("sling");
+        Sling(json, "sling", rigging.Sling, angle);
+        Components(json, "components", rigging.Components);
+        if (rigging.ChokeAngle is { } choke)
+            json.WriteString("chokeAngle", choke.ToString());
+        if (rigging.BendRatio is { } bend)
+            json.WriteNumber("bendRatio", Math.Round(bend, 6));
+        if (rigging.DoubleWrap)
+            json.WriteBoolean("doubleWrap", true);
+        if (rigging.Contact == Contact.Square)
+            json.WriteString("contact", Code.Of(rigging.Contact));
+        if (rigging.Reeved)
+            json.WriteBoolean("reeved", true);
+        if (rigging.Crossed)
+            json.WriteBoolean("crossed", true);
+        if (rigging.Edge is { } edge)
+            LoadPathDocument.Edge(json, edge);
+    }
+
+    internal static void Components(Utf8JsonWriter json, string name, IEnumerable<LiftComponent> components)
+    {
+        json.WriteStartArray(name);
+        foreach (var component in components)
+            Component(json, component);
+        json.WriteEndArray();
+    }
+
+    internal static void Sling(Utf8JsonWriter json, string name, LiftSling sling, decimal? angle)
+    {
+        json.WriteStartObject(name);
         json.WriteString("family", sling.Gear.Family.Code);
         CaseWriter.WriteValues(
             json,
@@ -150,23 +189,9 @@ public static class LiftDocument
 
         if (sling.Hottest is { } hottest)
             json.WriteString("hottest", hottest.ToString());
+        if (sling.Thickness is { } thickness)
+            json.WriteString("thickness", thickness.ToString());
         json.WriteEndObject();
-        json.WriteStartArray("components");
-        foreach (var component in rigging.Components)
-            Component(json, component);
-        json.WriteEndArray();
-        if (rigging.ChokeAngle is { } choke)
-            json.WriteString("chokeAngle", choke.ToString());
-        if (rigging.BendRatio is { } bend)
-            json.WriteNumber("bendRatio", Math.Round(bend, 6));
-        if (rigging.DoubleWrap)
-            json.WriteBoolean("doubleWrap", true);
-        if (rigging.Contact == Contact.Square)
-            json.WriteString("contact", Code.Of(rigging.Contact));
-        if (rigging.Reeved)
-            json.WriteBoolean("reeved", true);
-        if (rigging.Crossed)
-            json.WriteBoolean("crossed", true);
     }
 
     private static void Component(Utf8JsonWriter json, LiftComponent component)

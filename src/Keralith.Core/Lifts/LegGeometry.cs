@@ -55,10 +55,14 @@ public sealed class LegGeometry
     /// <summary>Where the centre of gravity comes to rest as seen from the load: two legs let it turn into their plane.</summary>
     private Point3 Hang { get; set; }
 
-    /// <summary>The way the load pulls the hook, as seen from the load at rest.</summary>
     /// <summary>The angle between two legs where they meet, in degrees.</summary>
     public double Between(int leg, int other) => Degrees(Math.Acos(Clamp(Directions[leg].Dot(Directions[other]))));
 
+    /// <summary>The widest straight distance of two picks, in millimetres; 0 with one.</summary>
+    public double WidestPicks =>
+        Picks.SelectMany((one, i) => Picks.Skip(i + 1).Select(other => (one - other).Norm)).DefaultIfEmpty(0).Max();
+
+    /// <summary>The way the load pulls the hook, as seen from the load at rest.</summary>
     private Point3 Down => (Hook - Hang).Unit;
 
     /// <summary>Angle of each leg from the horizontal as drawn, in degrees.</summary>

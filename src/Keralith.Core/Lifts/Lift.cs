@@ -24,6 +24,15 @@ public enum LoadBasis
     Estimated,
 }
 
+/// <summary>In which edition of the document a lift is told, and answered.</summary>
+public enum LiftEdition
+{
+    First,
+
+    /// <summary>With loads in parts and weighed, edges, beams and cranes.</summary>
+    Second,
+}
+
 /// <summary>What a choke lies on.</summary>
 public enum Contact
 {
@@ -52,8 +61,23 @@ public enum FourLegs
 /// <param name="Temperature">At the load end of the slings; null: ordinary.</param>
 public sealed record LiftLoad(Mass Weight, LoadBasis? Basis, Temperature? Temperature = null)
 {
-    /// <summary>The share of an estimate that was added to it for what is not known, and is in the weight; null: none.</summary>
+    /// <summary>The share that was added for what is not known, and is in the weight; null: none.</summary>
     public decimal? Contingency { get; init; }
+
+    /// <summary>Before anything was added to it.</summary>
+    public Mass Bare { get; init; } = Weight;
+
+    /// <summary>The parts the weight was worked out from; null: it was not.</summary>
+    public LoadParts? Parts { get; init; }
+
+    /// <summary>The weighings it was put together from; null: it was not.</summary>
+    public LoadWeighings? Weighings { get; init; }
+
+    /// <summary>Where its own figures put its centre of gravity; null where they don't.</summary>
+    public LoadCentre? Centre =>
+        Parts?.Centre is { } balance ? new(balance, InPlanOnly: false)
+        : Weighings is { } weighed ? new(weighed.Centre, InPlanOnly: true)
+        : null;
 }
 
 /// <summary>A rating a tag gives the whole sling for a hitch, from an angle up.</summary>
@@ -90,6 +114,9 @@ public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
 
     /// <summary>The hottest it has ever met, as recorded.</summary>
     public Temperature? Hottest { get; init; }
+
+    /// <summary>Of a web, a loaded roundsling or mesh, over 0; null where not known.</summary>
+    public Length? Thickness { get; init; }
 }
 
 /// <summary>How one leg is rigged: its sling, how it holds, and what hangs in it from the top down.</summary>
@@ -116,6 +143,9 @@ public sealed record LegRigging(Hitch Hitch, LiftSling Sling)
 
     /// <summary>Slings cross under the load.</summary>
     public bool Crossed { get; init; }
+
+    /// <summary>The edge it bears on; null: on none.</summary>
+    public Edge? Edge { get; init; }
 }
 
 /// <summary>Where the legs stand.</summary>
@@ -137,7 +167,11 @@ public sealed record SymmetricLegs(Angle Angle, IReadOnlyList<LegRigging> Riggin
 /// <summary>Legs to known points. Made by <see cref="LegGeometry.Read"/>, which refuses what has no answer.</summary>
 /// <param name="Geometry">Hook, centre of gravity and picks, and the pull of each leg.</param>
 /// <param name="Rigging">Of each leg, in the order of the picks.</param>
-public sealed record LegsToPoints(LegGeometry Geometry, IReadOnlyList<LegRigging> Rigging) : Arrangement;
+public sealed record LegsToPoints(LegGeometry Geometry, IReadOnlyList<LegRigging> Rigging) : Arrangement
+{
+    /// <summary>Whether somebody said where the centre of gravity lies; else the load's own figures say it.</summary>
+    public bool CentreIsTyped { get; init; } = true;
+}
 
 /// <summary>A lift as planned.</summary>
 /// <param name="Books">The rule books worked to, at least one.</param>
@@ -145,6 +179,11 @@ public sealed record LegsToPoints(LegGeometry Geometry, IReadOnlyList<LegRigging
 /// <param name="Arrangement">How the legs stand.</param>
 public sealed record Lift(IReadOnlyList<RuleBook> Books, LiftLoad Load, Arrangement Arrangement)
 {
+    public LiftEdition Edition { get; init; }
+
+    /// <summary>The crane it hangs from; null: none is named.</summary>
+    public Crane? Crane { get; init; }
+
     /// <summary>How four legs count; null: three where they are symmetric, two on a geometry.</summary>
     public FourLegs? FourLegs { get; init; }
 
@@ -162,7 +201,11 @@ public sealed record Lift(IReadOnlyList<RuleBook> Books, LiftLoad Load, Arrangem
     /// <summary>Pieces of the lift whose own weight nobody knows; null: it is not asked.</summary>
     public IReadOnlyList<string>? Unweighed { get; init; }
 
-    /// <summary>What a piece above sees beside the load: the rigging and every piece above the legs below it.</summary>
+    /// <summary>What a beam weighs that the load hangs under; 0 where there is none, or nobody knows.</summary>
+    internal decimal BeamWeight => (Arrangement as UnderBeam)?.Beam.OwnWeight?.Kilograms ?? 0;
+
+    /// <summary>What a piece above sees beside the load: the rigging, a beam and every piece above the legs below it.</summary>
     /// <param name="at">Its place from the top.</param>
-    internal decimal Below(int at) => (Rigging?.Kilograms ?? 0) + AboveWeights.Skip(at + 1).Sum(w => w?.Kilograms ?? 0);
+    internal decimal Below(int at) =>
+        (Rigging?.Kilograms ?? 0) + BeamWeight + AboveWeights.Skip(at + 1).Sum(w => w?.Kilograms ?? 0);
 }

@@ -23,6 +23,14 @@ public static class LiftJudge
     /// <summary>Over this share of a piece above, what it carries of weights nobody knows is asked about: a site default.</summary>
     private const decimal UsedWithoutWeights = 0.9m;
 
+    /// <summary>
+    /// How far a typed centre of gravity may lie from the load's own figures: a share of the widest distance of two
+    /// picks; with one pick, in millimetres.
+    /// </summary>
+    private const double CentreSlackOfPicks = 0.05,
+        CentreSlack = 10,
+        CentreRounding = 1e-6;
+
     /// <summary>Flatter than this a leg has no pull worth a figure, in degrees.</summary>
     private const decimal Level = 0.0001m;
 
@@ -31,11 +39,13 @@ public static class LiftJudge
     {
         var remarks = new List<Remark> { new(LiftOutcome.Ok, Caution) };
         Weight(lift.Load, remarks);
+        var below = lift.Arrangement is UnderBeam under ? new BeamJudge(lift, under, remarks) : null;
         var legs = lift.Arrangement switch
         {
             SymmetricLegs symmetric => Symmetric(lift, symmetric, remarks),
             LegsToPoints points => ToPoints(lift, points, remarks),
             BetweenHoists between => Between(lift, between, remarks),
+            UnderBeam => below!.Drops(),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
         var above = lift
@@ -52,20 +62,14 @@ public static class LiftJudge
             .ToList();
         if (above.Count > 0)
             OwnWeights(lift, above, remarks);
-        foreach (var (leg, piece) in Pieces(legs, above))
+        var beam = below?.Of();
+        var crane = lift.Crane is { } machine ? CraneJudge.Of(lift, machine, remarks) : null;
+        var carriers = Carriers.Of(lift, legs, above, beam, crane);
+        foreach (var carrier in carriers)
         {
-            foreach (var remark in piece.Remarks)
+            var which = carrier.Words(lift);
+            foreach (var remark in carrier.Piece.Remarks)
             {
-                var which =
-                    leg is { } number
-                    && legs.Count > 1
-                    && !(
-                        lift.Arrangement is SymmetricLegs alike
-                        && alike.Rigging.All(r => ReferenceEquals(r, alike.Rigging[0]))
-                    )
-                        ? $"{(lift.Arrangement is BetweenHoists ? "Hoist" : "Leg")} {number}, {Name(piece)}"
-                    : leg is null ? $"Above, {Name(piece)}"
-                    : char.ToUpperInvariant(Name(piece)[0]) + Name(piece)[1..];
                 var said = remark with { Text = $"{which}: {remark.Text}." };
                 if (!remarks.Contains(said))
                     remarks.Add(said);
@@ -75,25 +79,23 @@ public static class LiftJudge
         var outcome = LiftOutcome.Ok;
         foreach (var remark in remarks)
             outcome = Worse(outcome, remark.Outcome);
-        foreach (var (_, piece) in Pieces(legs, above))
-            outcome = Worse(outcome, piece.Outcome);
+        foreach (var carrier in carriers)
+            outcome = Worse(outcome, carrier.Piece.Outcome);
         return new()
         {
+            Edition = lift.Edition,
+            Load = lift.Load,
             Outcome = outcome,
             Legs = legs,
             Above = above,
-            Weakest = Weakest(legs, above),
-            Capacity = Capacity(lift, legs, above, outcome),
+            Beam = beam,
+            Crane = crane,
+            Weakest = Carriers.Weakest(carriers),
+            Capacity = outcome == LiftOutcome.NotPermitted ? null : Carriers.Capacity(lift, carriers),
             Geometry = (lift.Arrangement as LegsToPoints)?.Geometry,
             Remarks = remarks,
         };
     }
-
-    /// <summary>The pieces above, then the legs from 1 up, each from the top down.</summary>
-    private static IEnumerable<(int? Leg, PieceOnLift Piece)> Pieces(
-        IEnumerable<LegOnLift> legs,
-        IEnumerable<PieceOnLift> above
-    ) => above.Select(p => ((int?)null, p)).Concat(legs.SelectMany(l => l.Pieces.Select(p => ((int?)l.Number, p))));
 
     /// <summary>What is above sees all that hangs below it, as far as it is known.</summary>
     private static void OwnWeights(Lift lift, IReadOnlyList<PieceOnLift> above, List<Remark> remarks)
@@ -118,9 +120,8 @@ public static class LiftJudge
 
     private static LiftOutcome Worse(LiftOutcome a, LiftOutcome b) => a > b ? a : b;
 
-    private static string Name(PieceOnLift piece) => piece.Kind.Replace('-', ' ');
-
-    private static void Weight(LiftLoad load, List<Remark> remarks) =>
+    private static void Weight(LiftLoad load, List<Remark> remarks)
+    {
         remarks.Add(
             load.Basis switch
             {
@@ -137,7 +138,7 @@ public static class LiftJudge
                     LiftOutcome.Ok,
                     load.Contingency is { } added
                         ? $"The load's {QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit)} are an estimate, {QuantityFormat.Number(added * 100)} % for what is not known among them: weigh it at the trial lift."
-                        : $"The load's {load.Weight} are an estimate: no contingency is added here; weigh it at the trial lift."
+                        : $"The load's {(load.Parts is null ? load.Weight.ToString() : QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit))} are an estimate: no contingency is added here; weigh it at the trial lift."
                 ),
                 null => new(
                     LiftOutcome.Ask,
@@ -145,6 +146,11 @@ public static class LiftJudge
                 ),
             }
         );
+        if (load.Contingency is { } part && load.Basis != LoadBasis.Estimated)
+            remarks.Add(
+                new(LiftOutcome.Ok, $"{QuantityFormat.Number(part * 100)} % of it are for what is not known, as asked.")
+            );
+    }
 
     private static List<LegOnLift> Symmetric(Lift lift, SymmetricLegs legs, List<Remark> remarks)
     {
@@ -229,7 +235,9 @@ public static class LiftJudge
             remarks.Add(
                 new(LiftOutcome.Caution, "Four legs share only on a load that gives, or with legs adjusted to it.")
             );
-        Hanging(geometry, count, remarks);
+        if (lift.Load.Centre is { } own)
+            Centred(points, own, remarks);
+        Hanging(geometry, remarks);
         Standing(
             lift,
             count,
@@ -276,7 +284,8 @@ public static class LiftJudge
         return legs;
     }
 
-    private static List<PieceOnLift> LegPieces(Lift lift, LegRigging rigging, decimal? tension, LegStand stand)
+    /// <summary>The pieces of a leg: its sling, then what hangs in it.</summary>
+    internal static List<PieceOnLift> LegPieces(Lift lift, LegRigging rigging, decimal? tension, LegStand stand)
     {
         var pieces = new List<PieceOnLift>
         {
@@ -305,22 +314,51 @@ public static class LiftJudge
             remarks.Add(new(LiftOutcome.Ok, "Four legs are counted as three: four seldom share."));
     }
 
+    /// <summary>What a tilt or turn makes of a lift.</summary>
+    internal static void Tilts(string what, double by, string otherwise, List<Remark> remarks)
+    {
+        if (by > MostTilt)
+            remarks.Add(new(LiftOutcome.NotPermitted, $"{what} by {by:0.0} deg, over {MostTilt:0} deg: {otherwise}."));
+        else if (by > CautionTilt)
+            remarks.Add(new(LiftOutcome.Caution, $"{what} by {by:0.0} deg before it hangs."));
+    }
+
+    /// <summary>A centre of gravity somebody typed against the one the load's own figures give.</summary>
+    private static void Centred(LegsToPoints points, LoadCentre own, List<Remark> remarks)
+    {
+        if (!points.CentreIsTyped)
+        {
+            remarks.Add(
+                own.InPlanOnly
+                    ? new(
+                        LiftOutcome.Ask,
+                        "The centre of gravity is weighed in plan; its height is not known and taken as 0: a tilt or the trial lift tells it."
+                    )
+                    : new(LiftOutcome.Ok, "The centre of gravity is worked out from the parts.")
+            );
+            return;
+        }
+
+        var (geometry, off) = (points.Geometry, points.Geometry.Centre - own.At);
+        var apart = (own.InPlanOnly ? off with { Z = 0 } : off).Norm;
+        var widest = geometry.WidestPicks;
+        var most = widest > 0 ? widest * CentreSlackOfPicks : CentreSlack;
+        if (apart > most + CentreRounding)
+            remarks.Add(
+                new(
+                    LiftOutcome.Caution,
+                    $"The centre of gravity as typed lies {apart:0} mm from where the load's own figures put it: which is right?"
+                )
+            );
+    }
+
     /// <summary>What the load does when it hangs free.</summary>
-    private static void Hanging(LegGeometry geometry, int legs, List<Remark> remarks)
+    private static void Hanging(LegGeometry geometry, List<Remark> remarks)
     {
         foreach (var (what, degrees) in new[] { ("tilts", geometry.Tilt), ("turns", geometry.Turn) })
         {
-            if (degrees is not { } by)
-                continue;
-            if (by > MostTilt)
-                remarks.Add(
-                    new(
-                        LiftOutcome.NotPermitted,
-                        $"The load {what} by {by:0.0} deg, over {MostTilt:0} deg: rig again with the hook over the centre of gravity."
-                    )
-                );
-            else if (by > CautionTilt)
-                remarks.Add(new(LiftOutcome.Caution, $"The load {what} by {by:0.0} deg before it hangs."));
+            if (degrees is { } by)
+                Tilts($"The load {what}", by, "rig again with the hook over the centre of gravity", remarks);
         }
 
         if (geometry.Offset >= 1)
@@ -403,59 +441,20 @@ public static class LiftJudge
                     $"{which} {said}, under {watched:0}: the pull rises fast. Longer slings bring it to 60."
                 )
             );
-        if (legs > 1)
-            return;
+        if (legs == 1)
+            OneLeg(lift, rigging[0], remarks);
+    }
+
+    /// <summary>What one leg alone brings with it.</summary>
+    internal static void OneLeg(Lift lift, LegRigging rigging, List<Remark> remarks)
+    {
         remarks.Add(new(LiftOutcome.Ok, "One leg lets the load turn: a tag line."));
-        if (rigging[0].Hitch == Hitch.Vertical && lift.Books.Any(b => b.AsksOfOneStraightLeg))
+        if (rigging.Hitch == Hitch.Vertical && lift.Books.Any(b => b.AsksOfOneStraightLeg))
             remarks.Add(new(LiftOutcome.Ask, "One straight leg: two as a rule, or the sling doubled (Japan)."));
-        if (rigging[0].Hitch == Hitch.Choker)
+        if (rigging.Hitch == Hitch.Choker)
             remarks.Add(new(LiftOutcome.Ok, "One choker only on short, simple loads."));
-        if (rigging[0].Hitch == Hitch.Basket)
+        if (rigging.Hitch == Hitch.Basket)
             remarks.Add(new(LiftOutcome.Ok, "One basket only where the load can't slide in it."));
-    }
-
-    /// <summary>A forbidden piece before any other, else the most used; among equals the first from above down.</summary>
-    private static WeakestPiece? Weakest(IReadOnlyList<LegOnLift> legs, IReadOnlyList<PieceOnLift> above)
-    {
-        WeakestPiece? weakest = null;
-        foreach (
-            var piece in above
-                .Select((p, i) => new WeakestPiece(null, i, p))
-                .Concat(legs.SelectMany(l => l.Pieces.Select((p, i) => new WeakestPiece(l.Number, i, p))))
-        )
-        {
-            if (piece.Piece.Outcome == LiftOutcome.NotPermitted)
-                return piece;
-            if (
-                piece.Piece.Utilisation is { } used
-                && (weakest is null || used > weakest.Piece.Utilisation + PieceJudgement.Tolerance)
-            )
-                weakest = piece;
-        }
-
-        return weakest;
-    }
-
-    private static decimal? Capacity(
-        Lift lift,
-        IReadOnlyList<LegOnLift> legs,
-        IReadOnlyList<PieceOnLift> above,
-        LiftOutcome outcome
-    )
-    {
-        if (outcome == LiftOutcome.NotPermitted || Pieces(legs, above).Any(p => p.Piece.Allowed is null))
-            return null;
-        var weight = lift.Load.Weight.Kilograms;
-        var least = above
-            .Select((p, i) => p.Allowed!.Value - lift.Below(i))
-            .Concat(
-                legs.SelectMany(l => l.Pieces)
-                    .Where(p => p.Demand > 0)
-                    .Select(p => weight * Figures.Ratio(p.Allowed!.Value, p.Demand!.Value))
-            )
-            .DefaultIfEmpty(decimal.MaxValue)
-            .Min();
-        return least == decimal.MaxValue ? null : Math.Max(0, least);
     }
 
     private static decimal Round(decimal figure) => QuantityFormat.Round(figure, 2);

@@ -45,7 +45,7 @@ public sealed record LegOnLift(
 );
 
 /// <summary>The piece that governs.</summary>
-/// <param name="Leg">Its leg; null: above the legs.</param>
+/// <param name="Leg">Its leg; null: above the legs, a beam or the crane.</param>
 /// <param name="At">Its place in the leg or above, from 0.</param>
 /// <param name="Piece">The piece.</param>
 public sealed record WeakestPiece(int? Leg, int At, PieceOnLift Piece);
@@ -53,11 +53,25 @@ public sealed record WeakestPiece(int? Leg, int At, PieceOnLift Piece);
 /// <summary>What an arrangement comes to.</summary>
 public sealed record LiftResult
 {
+    /// <summary>In which edition it was asked.</summary>
+    public required LiftEdition Edition { get; init; }
+
+    public required LiftLoad Load { get; init; }
+
     public required LiftOutcome Outcome { get; init; }
 
     public required IReadOnlyList<LegOnLift> Legs { get; init; }
 
     public required IReadOnlyList<PieceOnLift> Above { get; init; }
+
+    /// <summary>Null where the load hangs under none.</summary>
+    public BeamOnLift? Beam { get; init; }
+
+    /// <summary>Null where none is named.</summary>
+    public CraneOnLift? Crane { get; init; }
+
+    /// <summary>Where the centre of gravity lies in the load's frame; null where nothing says it.</summary>
+    public Point3? Centre => Geometry?.Centre ?? Load.Centre?.At;
 
     /// <summary>Null where no piece has a figure.</summary>
     public WeakestPiece? Weakest { get; init; }

@@ -17,6 +17,22 @@ public abstract record Solid : LoadShape
 {
     /// <summary>In cubic metres.</summary>
     public abstract decimal Volume { get; }
+
+    /// <summary>The volume where decimals hold it; else without end.</summary>
+    internal double Rough
+    {
+        get
+        {
+            try
+            {
+                return (double)Volume;
+            }
+            catch (OverflowException)
+            {
+                return double.PositiveInfinity;
+            }
+        }
+    }
 }
 
 /// <summary>A box, slab or plate.</summary>
@@ -56,12 +72,18 @@ public sealed record Linear(LinearMass PerLength, Length Along) : LoadShape
     public decimal Kilograms => PerLength.KilogramsPerMetre * M(Along);
 }
 
+/// <summary>A part whose weight is known.</summary>
+public sealed record Lump(Mass Weight) : LoadShape;
+
 /// <summary>A material, on the heavy side.</summary>
 /// <param name="Code">Short fixed name.</param>
 /// <param name="Name">What people read.</param>
 /// <param name="KilogramsPerCubicMetre">Its density.</param>
 public sealed record Material(string Code, string Name, decimal KilogramsPerCubicMetre)
 {
+    /// <summary>Its name in lift documents; its code where nothing else is said.</summary>
+    public string Document { get; init; } = Code;
+
     /// <summary>The defaults; each can be overwritten where it is used.</summary>
     public static IReadOnlyList<Material> All { get; } =
     [
@@ -72,14 +94,14 @@ public sealed record Material(string Code, string Name, decimal KilogramsPerCubi
         new("brass", "Brass", 8500),
         new("bronze", "Bronze", 8800),
         new("lead", "Lead", 11340),
-        new("concrete", "Concrete, plain", 2400),
-        new("reinforced-concrete", "Concrete, reinforced", 2500),
+        new("concrete", "Concrete, plain", 2400) { Document = "concrete-plain" },
+        new("reinforced-concrete", "Concrete, reinforced", 2500) { Document = "concrete-reinforced" },
         new("granite", "Granite", 2700),
         new("sandstone", "Sandstone", 2400),
         new("limestone", "Limestone", 2700),
         new("brick", "Brick", 1900),
         new("green-oak", "Green oak", 1070),
-        new("oak", "Seasoned oak", 720),
+        new("oak", "Seasoned oak", 720) { Document = "seasoned-oak" },
         new("pine", "Pine", 550),
         new("water", "Water", 1000),
         new("ice", "Ice", 917),
@@ -102,6 +124,26 @@ public sealed record Material(string Code, string Name, decimal KilogramsPerCubi
 /// <param name="Count">How many, 1 and over.</param>
 public sealed record LoadPart(LoadShape Shape, decimal Density, int Count)
 {
+    /// <summary>Where its middle is, in the load's frame; null where nobody says.</summary>
+    public Point3? At { get; init; }
+
+    /// <summary>Whether it comes to no more than anything lifted, 1 000 000 t.</summary>
+    internal bool IsLifted
+    {
+        get
+        {
+            // Looked at roughly first: exact figures of a slip of the hand can be beyond what decimals hold.
+            var rough = Shape switch
+            {
+                Solid solid => solid.Rough * (double)Density,
+                Linear linear => (double)linear.Kilograms,
+                Lump lump => (double)lump.Weight.Kilograms,
+                _ => throw new System.Diagnostics.UnreachableException(),
+            };
+            return rough * Count <= (double)Mass.Heaviest.Kilograms;
+        }
+    }
+
     /// <summary>In kilograms.</summary>
     public decimal Kilograms =>
         Count
@@ -109,9 +151,69 @@ public sealed record LoadPart(LoadShape Shape, decimal Density, int Count)
         {
             Solid solid => solid.Volume * Density,
             Linear linear => linear.Kilograms,
+            Lump lump => lump.Weight.Kilograms,
             _ => throw new System.Diagnostics.UnreachableException(),
         };
 }
+
+/// <summary>What a load is made of.</summary>
+/// <param name="Parts">At least one.</param>
+public sealed record LoadParts(IReadOnlyList<LoadPart> Parts)
+{
+    /// <summary>All together, bare of any contingency.</summary>
+    public Mass Weight => Mass.FromKilograms(Parts.Sum(p => p.Kilograms));
+
+    /// <summary>Where they balance: sum(m r) / sum(m); null where a part has no place.</summary>
+    public Point3? Centre
+    {
+        get
+        {
+            var whole = Parts.Sum(p => (double)p.Kilograms);
+            var sum = default(Point3);
+            foreach (var part in Parts)
+            {
+                if (part.At is not { } at)
+                    return null;
+                sum += at * (double)part.Kilograms;
+            }
+
+            return whole > 0 ? sum * (1 / whole) : null;
+        }
+    }
+}
+
+/// <summary>What a level load weighed on one of its supports.</summary>
+/// <param name="X">Where the support stands in plan, in millimetres.</param>
+/// <param name="Y">The same across.</param>
+/// <param name="Reading">What the scale showed, 0 and over.</param>
+public sealed record Weighing(decimal X, decimal Y, Mass Reading);
+
+/// <summary>A load weighed level on two or more supports.</summary>
+/// <param name="Readings">Two or more, no two at one place.</param>
+public sealed record LoadWeighings(IReadOnlyList<Weighing> Readings)
+{
+    /// <summary>All together.</summary>
+    public Mass Weight => Mass.FromKilograms(Readings.Sum(r => r.Reading.Kilograms));
+
+    /// <summary>Where it balances in plan: the mean of the supports weighted by their readings. Its height is not learnt.</summary>
+    public Point3 Centre
+    {
+        get
+        {
+            var whole = Weight.Kilograms;
+            return new(
+                (double)(Readings.Sum(r => r.Reading.Kilograms * r.X) / whole),
+                (double)(Readings.Sum(r => r.Reading.Kilograms * r.Y) / whole),
+                0
+            );
+        }
+    }
+}
+
+/// <summary>Where a load's own figures put its centre of gravity.</summary>
+/// <param name="At">The place, in the load's frame.</param>
+/// <param name="InPlanOnly">Whether its height is not known, and stands at 0.</param>
+public sealed record LoadCentre(Point3 At, bool InPlanOnly);
 
 /// <summary>A weight worked out: parts, a contingency on them, and what clings to or stands in the load.</summary>
 /// <param name="Parts">At least one.</param>

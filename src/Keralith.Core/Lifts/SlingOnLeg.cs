@@ -8,7 +8,8 @@ namespace Keralith.Core.Lifts;
 /// <param name="Legs">How many legs there are.</param>
 /// <param name="Angle">Its angle from the horizontal, over 0 to 90 degrees.</param>
 /// <param name="Share">How many legs count; null on a geometry, where each leg has its own pull.</param>
-internal sealed record LegStand(int Legs, Angle Angle, int? Share);
+/// <param name="Banded">Whether a book of bands rates it by them; drops below a beam hang each by itself.</param>
+internal sealed record LegStand(int Legs, Angle Angle, int? Share, bool Banded = true);
 
 /// <summary>
 /// What one leg's sling may carry (ASME B30.9): its rated load re-rated by the books, less what heat takes, in its
@@ -40,6 +41,13 @@ internal static class SlingOnLeg
         Rerated(piece, sling, books);
         Heat(piece, sling, temperature, books);
 
+        // Wire rope loses to the sharper of bend and edge, not to both.
+        var edge = rigging.Edge is { } met ? EdgeOnSling.Factor(piece, sling, met) : 1;
+        var bend =
+            family.Kind == GearKind.WireRope && rigging is { Hitch: Hitch.Basket, BendRatio: { } round }
+                ? HitchFactors.Bend(family, round)
+                : null;
+
         // Section by section the tag's own ratings are reduced like the straight one.
         var kept = before is > 0 && piece.Allowed is { } now ? now / before.Value : 1;
         switch (rigging.Hitch)
@@ -53,7 +61,7 @@ internal static class SlingOnLeg
                 Choked(piece, rigging, kept, books);
                 break;
             case Hitch.Basket:
-                Basket(piece, rigging, kept, stand, books);
+                Basket(piece, rigging, kept, stand, books, bendCounts: !(edge < bend));
                 break;
             default:
                 throw new ArgumentOutOfRangeException(nameof(rigging), rigging.Hitch, "No such hitch.");
@@ -61,6 +69,8 @@ internal static class SlingOnLeg
 
         if (stand.Share is { } share)
             AsSeveral(piece, rigging, kept, stand, share, books);
+        if (edge is { } left && !(bend <= left))
+            piece.Reduce("edge", left);
         if (rigging.Reeved)
             piece.Note(
                 LiftOutcome.NotPermitted,
@@ -203,12 +213,41 @@ internal static class SlingOnLeg
         piece.Note(LiftOutcome.Ok, "choke on the body of the sling, pulled tight before the lift, not hammered");
     }
 
+    /// <summary>What a bend brings with it, round a pin or load, or over an edge.</summary>
+    /// <param name="piece">What the remarks go on.</param>
+    /// <param name="family">The sling's family.</param>
+    /// <param name="ratio">What it is bent round over its own diameter.</param>
+    /// <returns>What the table leaves of it; null where it must not be used.</returns>
+    internal static decimal? Bent(PieceJudgement piece, GearFamily family, decimal ratio)
+    {
+        var said = $"{QuantityFormat.Number(QuantityFormat.Round(ratio, 4))} of its own diameters";
+        if (HitchFactors.Bend(family, ratio) is not { } left)
+        {
+            piece.Forbid($"bent round {said} it must not be used: a larger pin or a softener");
+            return null;
+        }
+
+        var asks = family.Kind switch
+        {
+            GearKind.WireRope => ratio < 5,
+            GearKind.FiberRope => ratio < 8,
+            _ => false,
+        };
+        if (asks)
+            piece.Note(LiftOutcome.Ask, $"a bend round {said}: ask the maker");
+        else if (family.Kind == GearKind.WireRope && ratio < 25)
+            piece.Note(LiftOutcome.Caution, $"a bend round {said} shortens the rope's life");
+        return left;
+    }
+
+    /// <param name="bendCounts">Whether the bend takes its share: an edge may take more.</param>
     private static void Basket(
         PieceJudgement piece,
         LegRigging rigging,
         decimal kept,
         LegStand stand,
-        IReadOnlyList<RuleBook> books
+        IReadOnlyList<RuleBook> books,
+        bool bendCounts
     )
     {
         var family = rigging.Sling.Gear.Family;
@@ -220,32 +259,8 @@ internal static class SlingOnLeg
                     "what it is bent round (D/d) is not known: nothing is taken off for it; measure it"
                 );
         }
-        else if (HitchFactors.Bend(family, ratio) is not { } left)
-        {
-            piece.Forbid(
-                $"bent round {QuantityFormat.Number(ratio)} of its own diameters it must not be used: a larger pin or a softener"
-            );
-        }
-        else
-        {
+        else if (Bent(piece, family, ratio) is { } left && bendCounts)
             piece.Reduce("bend", left);
-            var asks = family.Kind switch
-            {
-                GearKind.WireRope => ratio < 5,
-                GearKind.FiberRope => ratio < 8,
-                _ => false,
-            };
-            if (asks)
-                piece.Note(
-                    LiftOutcome.Ask,
-                    $"a bend round {QuantityFormat.Number(ratio)} of its own diameters: ask the maker"
-                );
-            else if (family.Kind == GearKind.WireRope && ratio < 25)
-                piece.Note(
-                    LiftOutcome.Caution,
-                    $"a bend round {QuantityFormat.Number(ratio)} of its own diameters shortens the rope's life"
-                );
-        }
 
         if (piece.Allowed is not { } straight)
             return;
@@ -257,7 +272,7 @@ internal static class SlingOnLeg
             : 2 * straight * sine;
 
         // One basket under a book of bands carries the band; of several books the least counts.
-        if (stand.Legs == 1 && HitchFactors.BasketBand(stand.Angle.Degrees, books) is { } band)
+        if (stand is { Legs: 1, Banded: true } && HitchFactors.BasketBand(stand.Angle.Degrees, books) is { } band)
         {
             both =
                 books.All(b => b.HasBands) && rigging.Sling.BasketRating is null

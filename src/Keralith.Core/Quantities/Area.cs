@@ -52,3 +52,28 @@ public readonly record struct LinearMass(decimal KilogramsPerMetre)
             );
     }
 }
+
+/// <summary>A density, held in decimal kilograms a cubic metre.</summary>
+/// <param name="KilogramsPerCubicMetre">Kilograms a cubic metre.</param>
+public readonly record struct Density(decimal KilogramsPerCubicMetre)
+{
+    /// <summary>Reads a density such as <c>2700 kg/m3</c> or <c>168 lb/ft3</c>.</summary>
+    public static Checked<Density> Read(string? text)
+    {
+        const string Example = "2700 kg/m3 or 168 lb/ft3";
+        var split = QuantityText.Split(text, Example);
+        if (!split.Ok)
+            return new Refusal(split.Fault!);
+        var (number, unit) = split.Value;
+        const decimal MetresPerFoot = 12 * Length.MillimetresPerInch / 1000;
+        decimal? scale = unit.ToLowerInvariant() switch
+        {
+            "kg/m3" => 1,
+            "lb/ft3" => Mass.KilogramsPerPound / (MetresPerFoot * MetresPerFoot * MetresPerFoot),
+            _ => null,
+        };
+        return scale is { } known && number <= 1_000_000
+            ? new Density(number * known)
+            : new Refusal($"\"{text!.Trim()}\" is not a density; write kg/m3 or lb/ft3, such as {Example}");
+    }
+}

@@ -21,6 +21,9 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
 
     private const decimal Most = 1_000_000_000m;
 
+    /// <summary>Heavier than this nothing is lifted: a slip of the hand.</summary>
+    internal static Mass Heaviest { get; } = new(Most, MassUnit.Kilogram);
+
     private Mass(decimal kilograms, MassUnit unit, int denominator = 1)
     {
         Kilograms = kilograms;

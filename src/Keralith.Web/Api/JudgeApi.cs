@@ -44,7 +44,7 @@ internal static class JudgeApi
                 "Works out one arrangement: the pull of each leg, what is asked of each piece and what it may carry so."
             )
             .WithDescription(
-                "The arrangement is keralith.lift/1, the answer keralith.lift-result/1: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first."
+                "The arrangement is keralith.lift/1 or /2, the answer keralith.lift-result/1 or /2: the same input, the same output. Nothing is recorded. Planning help for competent people: the maker's instructions, local code and a qualified person come first."
             );
     }
 

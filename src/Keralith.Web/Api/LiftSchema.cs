@@ -7,13 +7,18 @@ using static Keralith.Web.Api.ApiDocument;
 
 namespace Keralith.Web.Api;
 
-/// <summary>The schemas of <c>keralith.lift/1</c> and its result, drawn from the values of Core.</summary>
+/// <summary>
+/// The schemas of <c>keralith.lift/1</c> and <c>/2</c> and their results, drawn from the values of Core; what only the
+/// second has says so.
+/// </summary>
 internal static class LiftSchema
 {
+    private static readonly string[] Sizes = ["length", "width", "height", "thickness", "diameter", "outside", "wall"];
+
     public static OpenApiSchema Lift() =>
         Object(
             ["format", "load"],
-            ("format", Only(LiftReader.Format)),
+            ("format", OneOf([LiftReader.Format, LiftReader.SecondFormat])),
             ("ruleBooks", List(OneOf(RuleBookShelf.All.Select(b => b.Id), "Default asme."))),
             (
                 "fourLegs",
@@ -25,8 +30,20 @@ internal static class LiftSchema
             (
                 "load",
                 Object(
-                    ["weight"],
-                    ("weight", Text("With its unit, over 0.")),
+                    [],
+                    ("weight", Text("With its unit, over 0; or, in /2, parts or weighings.")),
+                    ("parts", List(Part())),
+                    (
+                        "weighings",
+                        List(
+                            Object(
+                                ["at", "reading"],
+                                ("at", List(Text("x, y."))),
+                                ("reading", Text("On that support."))
+                            )
+                        )
+                    ),
+                    ("contingency", Number("/2: percent, 0 to 100; default 10 for parts, else 0.")),
                     ("basis", OneOf(Enum.GetValues<LoadBasis>().Select(Code.Of))),
                     ("temperature", Text("At the load end of the slings, such as 620 F."))
                 )
@@ -41,21 +58,47 @@ internal static class LiftSchema
             (
                 "geometry",
                 Object(
-                    ["hook", "centreOfGravity", "legs"],
+                    ["hook", "legs"],
                     ("hook", Point()),
-                    ("centreOfGravity", Point()),
+                    ("centreOfGravity", Point("Left out in /2 where parts or weighings give it.")),
                     ("legs", List(Object(["pick", "hitch", "sling"], [("pick", Point()), .. Rigging()])))
                 )
             ),
+            ("beam", Beam()),
+            (
+                "drops",
+                List(
+                    Object(
+                        ["at", "hitch", "sling"],
+                        [
+                            ("at", Text("/2: along the beam from its middle, signed.")),
+                            ("above", Text("How far its pick stands above the centre of gravity, negative below.")),
+                            .. Rigging(),
+                        ]
+                    )
+                )
+            ),
+            ("centreOfGravity", Text("/2, with a beam: along it from its middle, signed.")),
             ("above", List(Component(LiftReader.AboveKinds))),
-            ("rigging", Object(["weight"], ("weight", Text("Of what hangs between the load and what is above."))))
+            ("rigging", Object(["weight"], ("weight", Text("Of what hangs between the load and what is above.")))),
+            ("crane", Crane())
         );
 
     public static OpenApiSchema Result() =>
         Object(
             ["format", "outcome", "legs", "above", "weakest", "capacityKg", "remarks"],
-            ("format", Only(LiftWriter.Format)),
+            ("format", OneOf([LiftWriter.Format, LiftWriter.SecondFormat])),
             ("outcome", Outcome()),
+            ("loadKg", Kilograms("/2: what is lifted, contingency in")),
+            (
+                "centreOfGravityMm",
+                new()
+                {
+                    Type = JsonSchemaType.Array | JsonSchemaType.Null,
+                    Items = Number("x, y, z."),
+                    Description = "/2: in the load's frame.",
+                }
+            ),
             (
                 "legs",
                 List(
@@ -71,11 +114,42 @@ internal static class LiftSchema
             ),
             ("above", List(Piece())),
             (
+                "beam",
+                Object(
+                    ["demandKg", "top"],
+                    ("demandKg", Kilograms("What hangs below it")),
+                    ("allowedKg", Kilograms("What it may carry so")),
+                    ("utilisation", Utilisation()),
+                    ("compressionKg", Kilograms("What presses a spreader together")),
+                    (
+                        "top",
+                        List(
+                            Object(
+                                ["pieces"],
+                                ("tensionKg", Kilograms("The pull in the leg above")),
+                                ("pieces", List(Piece()))
+                            )
+                        )
+                    )
+                )
+            ),
+            (
+                "crane",
+                Object(
+                    ["critical"],
+                    ("grossKg", Kilograms("By the chart, the least over the radii")),
+                    ("netKg", Kilograms("Less deductions, rigging and beam")),
+                    ("utilisation", Utilisation()),
+                    ("governingRadiusMm", Number("The first radius with the least gross.")),
+                    ("critical", Flag())
+                )
+            ),
+            (
                 "weakest",
                 new()
                 {
                     Type = JsonSchemaType.Object | JsonSchemaType.Null,
-                    Description = "leg (null above the legs) and kind of the piece that governs.",
+                    Description = "leg (above the legs null, in /2 0) and kind of the piece that governs.",
                 }
             ),
             ("capacityKg", Kilograms("The largest load this arrangement carries")),
@@ -96,7 +170,71 @@ internal static class LiftSchema
             ("contact", OneOf(Enum.GetValues<Contact>().Select(Code.Of), "Default round.")),
             ("reeved", Flag()),
             ("crossed", Flag()),
+            (
+                "edge",
+                Object(
+                    ["radius"],
+                    ("radius", Text("/2: of the bare edge, 0 and over.")),
+                    ("protection", OneOf(Enum.GetValues<EdgeProtection>().Select(Code.Of), "Default none.")),
+                    ("protectedRadius", Text("What the protection rounds it to.")),
+                    ("bears", Text("Along how much of the sling it bears."))
+                )
+            ),
         ];
+
+    private static OpenApiSchema Part() =>
+        Object(
+            [],
+            [
+                ("weight", Text("Known; or a shape with its sizes.")),
+                ("shape", OneOf(["box", "cylinder", "pipe", "sphere", "plate", "prism", "linear"])),
+                .. Sizes.Select(size => (size, Text("With its unit, over 0."))),
+                ("area", Text("Prism: of its section.")),
+                ("perLength", Text("Linear: kg/m or lb/ft.")),
+                ("of", OneOf(Material.All.Select(m => m.Document))),
+                ("density", Text("kg/m3 or lb/ft3.")),
+                ("count", Whole("From 1; default 1.")),
+                ("at", Point()),
+            ]
+        );
+
+    private static OpenApiSchema Beam() =>
+        Object(
+            ["kind"],
+            ("kind", OneOf(Enum.GetValues<BeamKind>().Select(Code.Of), "/2.")),
+            ("ratedLoad", Text("On its plate.")),
+            ("ownWeight", Text("0 and over.")),
+            ("span", Text("Spreader: between the top picks.")),
+            ("topAngle", Text("Spreader: of both legs above, from the horizontal.")),
+            ("leastTopAngle", Text("Spreader: default 45 deg.")),
+            ("topSling", Sling()),
+            ("topComponents", List(Component(LiftReader.ComponentKinds)))
+        );
+
+    private static OpenApiSchema Crane() =>
+        Object(
+            ["chart", "configuration", "boomLength", "radii"],
+            (
+                "chart",
+                List(
+                    Object(
+                        ["configuration", "boomLength", "radius", "capacity"],
+                        ("configuration", Text("How the crane stands.")),
+                        ("boomLength", Text("With its unit.")),
+                        ("radius", Text("With its unit.")),
+                        ("capacity", Text("Gross."))
+                    )
+                )
+            ),
+            ("configuration", Text("/2: as named in the chart.")),
+            ("boomLength", Text("With its unit.")),
+            ("radii", List(Text("At pick-up, on the way, at landing."))),
+            (
+                "deductions",
+                List(Object(["what", "weight"], ("what", Text("Such as the block.")), ("weight", Text("Its weight."))))
+            ),
+            ("criticalShare", Number("Percent of the net capacity, default 75."))
+        );
 
     private static OpenApiSchema Sling()
     {
@@ -116,6 +254,7 @@ internal static class LiftSchema
                 ("ratedLoad", Text("The whole sling's."))
             )
         );
+        sling.Properties["thickness"] = Text("/2: of a web, a loaded roundsling or mesh.");
         sling.Properties["hottest"] = Text("The hottest it has ever met.");
         return sling;
     }
@@ -146,10 +285,7 @@ internal static class LiftSchema
             ("kind", Text("The sling's family or the component's kind.")),
             ("demandKg", Kilograms("What is asked of it")),
             ("allowedKg", Kilograms("What it may carry so")),
-            (
-                "utilisation",
-                new() { Type = JsonSchemaType.Number | JsonSchemaType.Null, Description = "Demand over allowed." }
-            ),
+            ("utilisation", Utilisation()),
             (
                 "reductions",
                 List(
@@ -166,9 +302,12 @@ internal static class LiftSchema
     private static OpenApiSchema Kilograms(string what) =>
         new() { Type = JsonSchemaType.Number | JsonSchemaType.Null, Description = $"{what}, in kilograms." };
 
+    private static OpenApiSchema Utilisation() =>
+        new() { Type = JsonSchemaType.Number | JsonSchemaType.Null, Description = "Demand over allowed." };
+
     private static OpenApiSchema Outcome() => OneOf(Enum.GetValues<LiftOutcome>().Select(Code.Of));
 
-    private static OpenApiSchema Point() => List(Text("x, y, z with units, z up."));
+    private static OpenApiSchema Point(string more = "") => List(Text($"x, y, z with units, z up. {more}".Trim()));
 
     private static OpenApiSchema Flag() => new() { Type = JsonSchemaType.Boolean };
 }
