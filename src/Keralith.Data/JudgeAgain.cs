@@ -51,8 +51,9 @@ public sealed class JudgeAgain(Database database)
     private sealed record Row(Guid Piece, string Mark, DateOnly InspectedOn, StandingInspection Standing);
 
     private static readonly string Sql = $"""
-        select p.id as piece_id, p.mark, p.maker, p.model, p.state, i.id, i.inspected_on, i.verdict, i.case_document
+        select p.id as piece_id, p.mark, p.maker, p.model, p.state, s.site_id, i.id, i.inspected_on, i.verdict, i.case_document
         from piece p
+        join store s on s.id = p.store_id
         cross join lateral (
           select * from standing_inspection i
           where i.piece_id = p.id and i.kind in {Fragments.Full}
@@ -72,19 +73,27 @@ public sealed class JudgeAgain(Database database)
                 r.TextOrNull("maker"),
                 r.TextOrNull("model")
             )
+            {
+                Site = r.Get<int>("site_id"),
+            }
         );
 
     /// <summary>The last full inspection of a piece, as it was signed; null: none, or none this version can judge.</summary>
-    internal static Asked<Case?> Standing(Trip trip, Guid piece) =>
+    internal static Asked<StandingInspection?> Standing(Trip trip, Guid piece) =>
         trip.Ask(new NpgsqlBatchCommand($"{Sql} where p.id = $1").Positional(piece), From, rows =>
-            rows.Count == 0 ? null : rows[0].Standing.Case
+            rows.Count == 0 ? null : rows[0].Standing
         );
 
     /// <summary>What rules would make of the register. Nothing is changed.</summary>
-    /// <param name="site">The site by whose rules it is judged.</param>
-    public async Task<RegisterRejudged> RunAsync(Site site, CancellationToken cancel)
+    /// <param name="sites">The sites by whose rules each piece of theirs is judged.</param>
+    /// <param name="only">The site whose pieces are judged; null: those of all.</param>
+    public async Task<RegisterRejudged> RunAsync(SiteSet sites, int? only, CancellationToken cancel)
     {
-        await using var command = database.Command($"{Sql} where p.state not in {Fragments.Retired} order by p.mark");
+        await using var command = database
+            .Command(
+                $"{Sql} where p.state not in {Fragments.Retired} and ($1::int is null or s.site_id = $1) order by p.mark"
+            )
+            .Positional(only);
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         var judged = 0;
         var changed = new List<RejudgedRow>();
@@ -92,6 +101,7 @@ public sealed class JudgeAgain(Database database)
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {
             var (_, mark, day, standing) = From(reader);
+            var site = sites.Of(standing.Site);
             var holds = StricterRules.Of(standing, site, string.Empty) is not null;
             if (standing.Case is not { } then)
             {
@@ -125,13 +135,15 @@ public sealed class JudgeAgain(Database database)
     /// Holds every piece whose standing inspection comes out against it by the rules as they are from now on. Called in
     /// the transaction that changes them, with no other command under way.
     /// </summary>
-    /// <param name="site">The site as it is from now on.</param>
+    /// <param name="sites">The sites as they are from now on.</param>
     /// <param name="rule">What was changed, in words.</param>
+    /// <param name="only">The site whose pieces it concerns; null: those of all.</param>
     /// <returns>What the ledger keeps, piece by piece.</returns>
     internal static async Task<List<(string Subject, LedgerRecord Record)>> HoldAsync(
         Session session,
-        Site site,
-        string rule
+        SiteSet sites,
+        string rule,
+        int? only = null
     )
     {
         var records = new List<(string, LedgerRecord)>();
@@ -139,16 +151,17 @@ public sealed class JudgeAgain(Database database)
             .ReadAsync(
                 $"""
                 {Sql}
-                where p.state not in {Fragments.Retired}
+                where p.state not in {Fragments.Retired} and ($1::int is null or s.site_id = $1)
                   and not exists (
                     select 1 from hold h left join release r on r.hold_id = h.id
                     where h.piece_id = p.id and h.cause = 'rules-changed' and r.hold_id is null)
                 order by p.id
                 """,
-                From
+                From,
+                only
             )
             .ConfigureAwait(false);
-        var held = rows.Select(r => (Row: r, Outcome: StricterRules.Of(r.Standing, site, rule)))
+        var held = rows.Select(r => (Row: r, Outcome: StricterRules.Of(r.Standing, sites.Of(r.Standing.Site), rule)))
             .Where(r => r.Outcome is not null)
             .ToList();
         foreach (var chunk in held.Chunk(MostAtOnce))
@@ -192,14 +205,14 @@ public sealed class JudgeAgain(Database database)
                 async session =>
                 {
                     var kept = await session
-                        .ReadAsync("select catalogue_version as version from site", r => r.TextOrNull("version"))
+                        .ReadAsync("select min(catalogue_version) as version from site", r => r.TextOrNull("version"))
                         .ConfigureAwait(false);
-                    if (kept.Count == 0 || kept[0] == Catalogue.Version)
+                    if (session.HasNoSite || kept[0] == Catalogue.Version)
                         return null;
                     await session
                         .WriteAsync("update site set catalogue_version = $1", Catalogue.Version)
                         .ConfigureAwait(false);
-                    var records = await HoldAsync(session, session.Site, $"Catalogue {Catalogue.Version}")
+                    var records = await HoldAsync(session, session.Sites, $"Catalogue {Catalogue.Version}")
                         .ConfigureAwait(false);
                     held = records.Count;
                     await LedgerStore
@@ -272,13 +285,14 @@ public sealed class JudgeAgain(Database database)
                         judged,
                         hold,
                         piece.OpenHolds.Count - 1,
-                        session.Site,
+                        session.Sites.Of(piece.SiteId),
                         reason,
                         session.By
                     );
                     if (!outcome.Ok)
                         continue;
                     gone++;
+                    session.At(piece.SiteId);
                     await session.LetGoAsync(hold, reason.Trim()).ConfigureAwait(false);
                     await session.DeriveAsync(piece, outcome.Value.State).ConfigureAwait(false);
                     await session.LedgerAsync(outcome.Value.Record, piece.Mark).ConfigureAwait(false);

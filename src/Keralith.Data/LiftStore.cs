@@ -258,17 +258,17 @@ public sealed class LiftStore(Database database)
 
     private static LiftFacts FactsOf(Session session, LiftRow lift, List<Piece> pieces, Beside beside)
     {
-        var (day, site) = (session.By.Day, session.Site);
-        var gear = pieces.ToDictionary(p => p.Mark, p => p.OnLift(day, site));
+        var sites = session.Sites;
+        var gear = pieces.ToDictionary(p => p.Mark, p => p.OnLift(session.Stamp.At, sites));
         var notReady = pieces
             .Where(p => !beside.Out.Contains(p.Id))
-            .Select(p => (p.Mark, Why: Issuing.WhyNotNow(p.UseOn(day, site), p.Issued)))
+            .Select(p => (p.Mark, Why: Issuing.WhyNotNow(gear[p.Mark].Use, p.Issued)))
             .Where(p => p.Why is not null)
             .Select(p => $"{p.Mark}: {p.Why}");
         return new(
             lift.State,
             lift.IsTemplate,
-            PlanVerdict.OfFields(lift.Fields, gear, site.Books).Verdict,
+            PlanVerdict.OfFields(lift.Fields, gear, sites.Together(pieces.Select(p => p.SiteId)).Books).Verdict,
             lift.State != LiftState.Planned && beside.Done.Contains("checked"),
             beside.Done.Contains("signed"),
             [.. notReady],

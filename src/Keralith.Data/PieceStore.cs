@@ -222,7 +222,7 @@ public sealed class PieceStore(Database database)
                 if (grounds.File is not null && !paper.Value)
                     return Refusals.PaperOfAnother;
                 var figures = known.Value.ToDictionary(b => b.Key, b => b.Value.Figure);
-                var facts = new ChangeFacts(piece, entry, figures, session.Site) { Standing = standing.Value };
+                var facts = new ChangeFacts(piece, entry, figures, session.Site) { Standing = standing.Value?.Case };
                 var changed = ChangeOfFacts.Of(facts, grounds, session.By);
                 return changed.Ok
                     ? await WriteAsync(session, piece, entry, changed.Value, grounds).ConfigureAwait(false)
@@ -241,7 +241,8 @@ public sealed class PieceStore(Database database)
     {
         if (
             entry.Store != piece.StoreId
-            && await PieceWriter.RefusalOfStoresAsync(session, [entry.Store]).ConfigureAwait(false) is { } closed
+            && await PieceWriter.RefusalOfStoresAsync(session, [entry.Store], piece.SiteId).ConfigureAwait(false)
+                is { } closed
         )
             return closed;
         await PieceWriter.ChangeAsync(session, piece, entry, outcome.Figures).ConfigureAwait(false);

@@ -119,13 +119,20 @@ internal static class PieceWriter
     }
 
     /// <summary>Why nothing can hang in stores; null when they are there and open.</summary>
-    public static async Task<Refusal?> RefusalOfStoresAsync(Session session, IEnumerable<int> stores)
+    /// <param name="site">The site they must belong to: to another a piece is moved; null: any.</param>
+    public static async Task<Refusal?> RefusalOfStoresAsync(Session session, IEnumerable<int> stores, int? site = null)
     {
         var wanted = stores.Distinct().ToArray();
         var open = await session
-            .ReadAsync("select id from store where id = any($1) and closed_at is null", r => r.GetInt32(0), [wanted])
+            .ReadAsync(
+                "select site_id from store where id = any($1) and closed_at is null",
+                r => r.GetInt32(0),
+                [wanted]
+            )
             .ConfigureAwait(false);
-        return open.Count == wanted.Length ? null : Refusals.NoSuchStore;
+        return open.Count != wanted.Length ? Refusals.NoSuchStore
+            : site is { } own && open.Any(s => s != own) ? Refusals.OtherSite
+            : null;
     }
 
     /// <summary>Writes a change of what is entered; the caller has locked the piece and asked Core.</summary>

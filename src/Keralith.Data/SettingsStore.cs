@@ -2,6 +2,7 @@ using System.Text.Json;
 using Keralith.Core.Ledger;
 using Keralith.Core.Register;
 using Keralith.Core.Sites;
+using LimitOwner = Keralith.Core.Judgement.LimitOwner;
 
 namespace Keralith.Data;
 
@@ -15,6 +16,9 @@ public sealed class SettingsStore(Database database)
             stamp,
             async session =>
             {
+                if (session.Sites.Find(change.Site) is null)
+                    return Refusals.NoSuchSite;
+                session.At(change.Site);
                 if (SiteActs.RefusalToChange(change, session.By) is { } refusal)
                     return refusal;
                 if (session.Site.Version != change.Version)
@@ -28,6 +32,7 @@ public sealed class SettingsStore(Database database)
                           no_chain_hoisting = $6, back_up_sling = $7, capacity_colours = $8, time_zone = $10, version = version + 1,
                           season_scheme = case when $9::boolean is null then season_scheme
                             else jsonb_set(season_scheme, '{enforced}', to_jsonb($9::boolean)) end
+                        where id = $11
                         """,
                         change.Books.Select(b => b.Id).ToArray(),
                         JsonSerializer.Serialize(change.Editions),
@@ -38,12 +43,16 @@ public sealed class SettingsStore(Database database)
                         change.Policies.BackUpSling,
                         change.Policies.CapacityColours,
                         change.EnforceSeason,
-                        zone
+                        zone,
+                        change.Site
                     )
                     .ConfigureAwait(false);
                 var site = change.Of(session.Site);
-                await session.DeriveAllAsync(site).ConfigureAwait(false);
-                var held = await JudgeAgain.HoldAsync(session, site, SiteActs.Said(change)).ConfigureAwait(false);
+                var sites = session.Sites.With(site);
+                await session.DeriveAllAsync(sites).ConfigureAwait(false);
+                var held = await JudgeAgain
+                    .HoldAsync(session, sites, SiteActs.Said(change), only: site.Id)
+                    .ConfigureAwait(false);
                 if (StricterRules.RefusalUnseen([.. held.Select(h => h.Subject)], change.Stops) is { } unseen)
                     return unseen;
                 await LedgerStore
@@ -51,7 +60,7 @@ public sealed class SettingsStore(Database database)
                         session,
                         [
                             (
-                                "site",
+                                session.Site.Subject,
                                 new SiteRules(
                                     [.. change.Books.Select(b => b.Id)],
                                     change.Editions,
@@ -78,6 +87,9 @@ public sealed class SettingsStore(Database database)
             stamp,
             async session =>
             {
+                if (session.Sites.Find(given.Site) is null)
+                    return Refusals.NoSuchSite;
+                session.At(given.Site);
                 var read = SiteActs.SetLimit(given, session.Site.Books, session.By);
                 if (!read.Ok)
                     return read.Refusal;
@@ -85,8 +97,8 @@ public sealed class SettingsStore(Database database)
                 await session
                     .WriteAsync(
                         """
-                        insert into own_limit (owner, maker, model, criterion, figure, reason, set_at, set_by)
-                        values ($1, $2, $3, $4, $5, $6, $7, $8)
+                        insert into own_limit (owner, maker, model, criterion, figure, reason, set_at, set_by, site_id)
+                        values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
                         """,
                         Code.Of(owner),
                         maker,
@@ -95,7 +107,8 @@ public sealed class SettingsStore(Database database)
                         figure.Length == 0 ? null : figure,
                         reason,
                         session.Stamp.At,
-                        stamp.Actor.Id
+                        stamp.Actor.Id,
+                        given.Site
                     )
                     .ConfigureAwait(false);
                 LedgerRecord said =
@@ -103,12 +116,19 @@ public sealed class SettingsStore(Database database)
                         ? new LimitWithdrawn(Code.Of(owner), maker, model, criterion, figure, reason)
                         : new LimitSet(Code.Of(owner), maker, model, criterion, figure, reason);
                 // The limits as they stand with the new one among them.
-                var site = (await session.AskAsync(SiteStore.Site).ConfigureAwait(false))!;
-                var held = await JudgeAgain.HoldAsync(session, site, SiteActs.Said(read.Value)).ConfigureAwait(false);
+                var sites = (await session.AskAsync(SiteStore.Sites).ConfigureAwait(false))!;
+                var held = await JudgeAgain
+                    .HoldAsync(
+                        session,
+                        sites,
+                        SiteActs.Said(read.Value),
+                        only: owner == LimitOwner.Site ? given.Site : null
+                    )
+                    .ConfigureAwait(false);
                 if (StricterRules.RefusalUnseen([.. held.Select(h => h.Subject)], read.Value.Stops) is { } unseen)
                     return unseen;
                 await LedgerStore
-                    .AppendAllAsync(session, [(maker.Length > 0 ? maker : "site", said), .. held])
+                    .AppendAllAsync(session, [(maker.Length > 0 ? maker : session.Site.Subject, said), .. held])
                     .ConfigureAwait(false);
                 return null;
             },

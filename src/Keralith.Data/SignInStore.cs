@@ -65,7 +65,7 @@ public sealed class SignInStore(Database database)
             .Command(
                 """
                 select p.id, p.username, p.name, p.roles, s.seen_at, p.factor is not null or p.directory_subject is not null as factor,
-                  coalesce((select second_factor from site), false) as asked
+                  coalesce((select bool_or(second_factor) from site), false) as asked
                 from sign_in s
                 join person p on p.id = s.person_id
                 where s.hash = $1 and s.ended_at is null and p.disabled_at is null and s.begun_at > $2 and s.seen_at > $3

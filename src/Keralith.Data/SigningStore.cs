@@ -66,7 +66,7 @@ public sealed class SigningStore(Database database)
     /// <summary>
     /// Signs the look before use of a piece with no fault on it: everything a frequent check asks, answered "no fault".
     /// </summary>
-    /// <param name="inspectedOn">The day; null: the site's day.</param>
+    /// <param name="inspectedOn">The day; null: the day of its site.</param>
     public Task<Checked<Recorded>> SignCleanCheckAsync(
         Piece piece,
         DateOnly? inspectedOn,
@@ -81,7 +81,7 @@ public sealed class SigningStore(Database database)
                     session,
                     new(stamp.Submission, piece.Id, InspectionKind.Frequent, session.Stamp.At) { IsDraft = false },
                     (row, site) => DraftCase.Clean(row, site, stamp.Actor.Name, session.Stamp.At),
-                    new(0, inspectedOn ?? session.By.Day)
+                    new(0, inspectedOn ?? session.Sites.Of(piece.SiteId).DayOf(session.Stamp.At))
                 ),
             cancel
         );

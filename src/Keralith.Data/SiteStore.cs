@@ -8,45 +8,65 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>A store: a place where gear hangs on pegs.</summary>
-public sealed record Store(int Id, string Name, string About);
+/// <param name="Site">The number of the site it belongs to.</param>
+public sealed record Store(int Id, string Name, string About, int Site);
 
 /// <summary>A store as administrators see it.</summary>
 /// <param name="Pieces">How many pieces hang in it that are not destroyed.</param>
 public sealed record KeptStore(int Id, StoreEntry Entry, bool IsClosed, int Pieces);
 
-/// <summary>The site's settings and stores.</summary>
+/// <summary>The sites of the works, their settings and stores.</summary>
 public sealed class SiteStore(Database database)
 {
-    /// <summary>The site with the limits in force; null before it is set up.</summary>
-    public static Asked<Site?> Site(Trip trip)
+    /// <summary>The sites with the limits in force at each; null before the works is set up.</summary>
+    public static Asked<SiteSet?> Sites(Trip trip)
     {
-        Site? site = null;
+        List<Site> sites = [];
         trip.Ask(
             new(
-                "select name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit, second_factor from site"
+                "select id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit, second_factor from site"
             ),
             SiteFrom,
-            rows => site = rows.FirstOrDefault()
+            rows => sites = rows
         );
         return trip.Ask(
             new(
                 """
-                select owner, maker, model, criterion, figure, reason, set_at, name as set_by from (
-                  select distinct on (owner, lower(maker), lower(model), criterion) l.*, w.name
+                select owner, site_id, maker, model, criterion, figure, reason, set_at, name as set_by from (
+                  select distinct on (owner, case when owner = 'site' then site_id end, lower(maker), lower(model), criterion) l.*, w.name
                   from own_limit l join person w on w.id = l.set_by
-                  order by owner, lower(maker), lower(model), criterion, l.id desc) newest
+                  order by owner, case when owner = 'site' then site_id end, lower(maker), lower(model), criterion, l.id desc) newest
                 where figure is not null order by owner desc, maker, model, criterion
                 """
             ),
-            LimitFrom,
-            limits => site is null ? null : site with { Limits = limits }
+            r => (Site: r.Get<int>("site_id"), Row: LimitFrom(r)),
+            limits =>
+                sites.Count == 0
+                    ? null
+                    : new SiteSet(
+                        sites.Select(s =>
+                            s with
+                            {
+                                Limits =
+                                [
+                                    .. limits
+                                        .Where(l => l.Row.Limit.Owner == LimitOwner.Maker || l.Site == s.Id)
+                                        .Select(l => l.Row),
+                                ],
+                            }
+                        )
+                    )
         );
     }
 
-    /// <summary>The site with the limits in force; null before it is set up.</summary>
-    public Task<Site?> FindAsync(CancellationToken cancel) => database.AskAsync(Site, cancel);
+    /// <summary>The sites with the limits in force at each; null before the works is set up.</summary>
+    public Task<SiteSet?> SitesAsync(CancellationToken cancel) => database.AskAsync(Sites, cancel);
 
-    /// <summary>The site.</summary>
+    /// <summary>The first site; null before the works is set up.</summary>
+    public async Task<Site?> FindAsync(CancellationToken cancel) =>
+        (await SitesAsync(cancel).ConfigureAwait(false))?.Home;
+
+    /// <summary>The first site.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
     public async Task<Site> GetAsync(CancellationToken cancel) =>
         await FindAsync(cancel).ConfigureAwait(false)
@@ -57,8 +77,10 @@ public sealed class SiteStore(Database database)
     /// <summary>The open stores in their order, on a trip made with other questions.</summary>
     public static Asked<List<Store>> Stores(Trip trip) =>
         trip.All(
-            new NpgsqlBatchCommand("select id, name, about from store where closed_at is null order by position, name"),
-            r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about"))
+            new NpgsqlBatchCommand(
+                "select id, name, about, site_id from store where closed_at is null order by position, name"
+            ),
+            r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about"), r.Get<int>("site_id"))
         );
 
     /// <summary>Sets the site up with its stores, in an empty database.</summary>
@@ -79,7 +101,7 @@ public sealed class SiteStore(Database database)
     )
     {
         await command(
-                "insert into site (name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version, unit) values ($1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10)"
+                "insert into site (id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version, unit) values ($11, $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10)"
             )
             .Positional(
                 site.Name,
@@ -91,14 +113,15 @@ public sealed class SiteStore(Database database)
                 site.Seasons is null ? null : JsonSerializer.Serialize(site.Seasons, JsonSerializerOptions.Web),
                 site.Zone.Id,
                 Catalogue.Version,
-                site.Unit
+                site.Unit,
+                site.Id
             )
             .RunAsync(cancel)
             .ConfigureAwait(false);
         for (var i = 0; i < stores.Count; i++)
         {
-            await command("insert into store (name, about, position) values ($1, $2, $3)")
-                .Positional(stores[i].Name, stores[i].About, i)
+            await command("insert into store (name, about, position, site_id) values ($1, $2, $3, $4)")
+                .Positional(stores[i].Name, stores[i].About, i, site.Id)
                 .RunAsync(cancel)
                 .ConfigureAwait(false);
         }
@@ -121,6 +144,7 @@ public sealed class SiteStore(Database database)
             r.Get<bool>("demo")
         )
         {
+            Id = r.Get<int>("id"),
             Policies = new(
                 r.Get<bool>("latch_policy"),
                 r.Get<bool>("thimble_policy"),

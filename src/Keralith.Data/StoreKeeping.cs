@@ -11,7 +11,7 @@ public sealed class StoreKeeping(Database database)
         database
             .Command(
                 """
-                select s.id, s.name, s.about, s.kind, s.often_offline, s.closed_at is not null as closed,
+                select s.id, s.name, s.about, s.kind, s.often_offline, s.site_id, s.closed_at is not null as closed,
                   (select count(*)::int from piece p where p.store_id = s.id and p.state <> 'destroyed') as pieces
                 from store s
                 order by closed, s.position, s.name
@@ -25,7 +25,10 @@ public sealed class StoreKeeping(Database database)
                         r.Get<string>("about"),
                         Code.Parse<StoreKind>(r.Get<string>("kind")),
                         r.Get<bool>("often_offline")
-                    ),
+                    )
+                    {
+                        Site = r.Get<int>("site_id"),
+                    },
                     r.Get<bool>("closed"),
                     r.Get<int>("pieces")
                 ),
@@ -48,28 +51,43 @@ public sealed class StoreKeeping(Database database)
                         id
                     )
                     .ConfigureAwait(false);
-                if (StoreActs.RefusalToKeep(store, taken.Count > 0, session.By) is { } refusal)
+                var carries = await session
+                    .ReadAsync(
+                        """
+                        select count(*)::int from piece p join store s on s.id = p.store_id
+                        where s.id = $1::int and s.site_id <> $2 and p.state <> 'destroyed'
+                        """,
+                        r => r.GetInt32(0),
+                        id,
+                        store.Site
+                    )
+                    .ConfigureAwait(false);
+                var isKnown = session.Sites.Find(store.Site) is not null;
+                if (StoreActs.RefusalToKeep(store, taken.Count > 0, session.By, isKnown, carries[0]) is { } refusal)
                     return refusal;
                 var written = await session
                     .ReadAsync(
                         id is null
                             ? """
-                            insert into store (name, about, kind, often_offline, position)
-                            values ($1, $2, $3, $4, (select coalesce(max(position), 0) + 1 from store))
+                            insert into store (name, about, kind, often_offline, site_id, position)
+                            values ($1, $2, $3, $4, $5, (select coalesce(max(position), 0) + 1 from store))
                             returning id
                             """
-                            : "update store set name = $1, about = $2, kind = $3, often_offline = $4 where id = $5 returning id",
+                            : "update store set name = $1, about = $2, kind = $3, often_offline = $4, site_id = $5 where id = $6 returning id",
                         r => r.GetInt32(0),
                         id is null
-                            ? [store.Name, store.About, Code.Of(store.Kind), store.OftenOffline]
-                            : [store.Name, store.About, Code.Of(store.Kind), store.OftenOffline, id]
+                            ? [store.Name, store.About, Code.Of(store.Kind), store.OftenOffline, store.Site]
+                            : [store.Name, store.About, Code.Of(store.Kind), store.OftenOffline, store.Site, id]
                     )
                     .ConfigureAwait(false);
                 if (written.Count == 0)
                     return Refusals.NoSuchStore;
                 await session
                     .LedgerAsync(
-                        new StoreKept(written[0], store.Name, store.About, Code.Of(store.Kind), store.OftenOffline),
+                        new StoreKept(written[0], store.Name, store.About, Code.Of(store.Kind), store.OftenOffline)
+                        {
+                            Site = store.Site,
+                        },
                         "site"
                     )
                     .ConfigureAwait(false);
@@ -77,6 +95,70 @@ public sealed class StoreKeeping(Database database)
             },
             cancel
         );
+
+    /// <summary>Adds a site: it begins with its books, without a store, a limit or a policy.</summary>
+    public Task<Checked<Recorded>> AddSiteAsync(SiteEntry entry, Stamp stamp, CancellationToken cancel) =>
+        Session.RunAloneAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                if (
+                    StoreActs.RefusalToKeepSite(entry.Name, IsTaken(session.Sites, entry.Name, null), session.By) is
+                    { } refusal
+                )
+                    return refusal;
+                var home = session.Sites.Home;
+                var added = new Site(
+                    entry.Name,
+                    entry.Books,
+                    home.WatchShare,
+                    home.DueNotice,
+                    home.OneMayDoBoth,
+                    home.Demo
+                )
+                {
+                    Id = session.Sites.All[^1].Id + 1,
+                    Zone = entry.Zone,
+                    Unit = home.Unit,
+                };
+                await SiteStore.InsertAsync(session.Command, added, [], cancel).ConfigureAwait(false);
+                await session
+                    .WriteAsync("update site set second_factor = $2 where id = $1", added.Id, home.AsksSecondFactor)
+                    .ConfigureAwait(false);
+                await session
+                    .LedgerAsync(
+                        new SiteAdded(added.Id, added.Name, [.. added.Books.Select(b => b.Id)], added.Zone.Id),
+                        added.Subject
+                    )
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
+
+    /// <summary>Gives a site another name.</summary>
+    public Task<Checked<Recorded>> RenameSiteAsync(int id, string name, Stamp stamp, CancellationToken cancel) =>
+        Session.RunAloneAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                if (session.Sites.Find(id) is not { } site)
+                    return Refusals.NoSuchSite;
+                if (StoreActs.RefusalToKeepSite(name, IsTaken(session.Sites, name, id), session.By) is { } refusal)
+                    return refusal;
+                await session
+                    .WriteAsync("update site set name = $2, version = version + 1 where id = $1", id, name)
+                    .ConfigureAwait(false);
+                await session.LedgerAsync(new SiteRenamed(site.Name, name), site.Subject).ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
+
+    private static bool IsTaken(SiteSet sites, string name, int? except) =>
+        sites.All.Any(s => s.Id != except && string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase));
 
     /// <summary>Closes an empty store, or opens it again. No other command is under way meanwhile.</summary>
     public Task<Checked<Recorded>> CloseAsync(int id, bool close, Stamp stamp, CancellationToken cancel) =>

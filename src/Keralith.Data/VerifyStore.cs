@@ -338,7 +338,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                       select from jsonb_array_elements(l.data::jsonb->'verdict'->'findings') f
                       where f->>'outcome' in ('hold', 'remove') and f->>'criterion' <> 'id.marking'))
                   when 'piece.facts-changed' then h.cause = 'facts-changed' and l.data::jsonb->>'held' = h.reason
-                  when 'piece.held-by-rules' then h.cause = 'rules-changed' and l.data::jsonb->>'reason' = h.reason
+                  when 'piece.held-by-rules' then h.cause = 'rules-changed' and starts_with(h.reason, l.data::jsonb->>'reason')
+                    and position(l.data::jsonb->>'because' in h.reason) > 0
                   when 'gear.event' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
                   when 'part.replaced' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
                   when 'piece.returned' then h.cause = 'doubt' and position(l.data::jsonb->>'doubt' in h.reason) > 0
@@ -402,14 +403,14 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
     private async Task<List<Unverified>> DerivedAsync(CancellationToken cancel)
     {
         var trip = new Trip();
-        var site = SiteStore.Site(trip);
+        var sites = SiteStore.Sites(trip);
         await database.MakeAsync(trip, cancel).ConfigureAwait(false);
-        if (site.Value is not { } here)
+        if (sites.Value is not { } known)
             return [];
         var found = new List<Unverified>();
         await using var command = database.Command(
             """
-            select p.mark, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
+            select p.mark, s.site_id, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
               exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
               exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
               coalesce((
@@ -424,6 +425,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 select concat_ws('|', i.kind, i.verdict, i.inspected_on, coalesce(i.next_by::text, ''), coalesce(i.made_by, i.signed_by))
                 from standing_inspection i where i.piece_id = p.id order by i.counts_seq) as records
             from piece p
+            join store s on s.id = p.store_id
             order by p.mark
             """
         );
@@ -433,7 +435,9 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             var mark = reader.Get<string>("mark");
             try
             {
-                found.AddRange(Differences(reader, here.Books).Select(d => new Unverified(mark, d)));
+                found.AddRange(
+                    Differences(reader, known.Of(reader.Get<int>("site_id")).Books).Select(d => new Unverified(mark, d))
+                );
             }
             catch (Exception e) when (PieceRows.IsUnreadable(e))
             {

@@ -62,16 +62,33 @@ public sealed class YardStore(Database database)
             stamp,
             async session =>
             {
-                var name = await session
-                    .ReadAsync("select name from store where id = $1 and closed_at is null", r => r.GetString(0), store)
+                var found = await session
+                    .ReadAsync(
+                        "select name, site_id from store where id = $1 and closed_at is null",
+                        r => (Name: r.GetString(0), Site: r.GetInt32(1)),
+                        store
+                    )
                     .ConfigureAwait(false);
-                var to = name.Count == 0 ? null : new HangingPlace(name[0], peg.Trim());
+                var to = found.Count == 0 ? null : new HangingPlace(found[0].Name, peg.Trim());
                 return await session
                     .OnPiecesAsync(pieces, async row =>
                     {
-                        var outcome = InTheYard.Move(row.Mark, row.State, row.Place, to, session.By);
+                        var elsewhere = to is not null && found[0].Site != row.SiteId;
+                        var standing = elsewhere
+                            ? await session.AskAsync(t => JudgeAgain.Standing(t, row.Id)).ConfigureAwait(false)
+                            : null;
+                        var outcome = InTheYard.Move(
+                            row.Mark,
+                            row.State,
+                            row.Place,
+                            to,
+                            session.By,
+                            elsewhere ? StricterRules.Moved(standing, session.Sites.Of(found[0].Site)) : null
+                        );
                         if (!outcome.Ok)
                             return outcome;
+                        if (elsewhere)
+                            session.At(found[0].Site);
                         await session
                             .WriteAsync(
                                 "update piece set store_id = $2, peg = $3 where id = $1",
@@ -114,35 +131,24 @@ public sealed class YardStore(Database database)
         IReadOnlyCollection<Guid> pieces,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        Session.RunAsync(
-            database,
-            stamp,
-            async session =>
-            {
-                var seasons = SiteActs.SeasonsOf(session.Site);
-                if (!seasons.Ok)
-                    return seasons.Refusal;
-                return await session
-                    .OnPiecesAsync(pieces, async row =>
-                    {
-                        var outcome = seasons.Value.Paint(
-                            row.Mark,
-                            row.State,
-                            row.Verdict,
-                            row.PeriodicDue,
-                            row.SeasonFor,
-                            session.By
-                        );
-                        if (outcome.Ok)
-                            await InsertMarkAsync(session, row.Id, (SeasonMarked)outcome.Value.Record)
-                                .ConfigureAwait(false);
-                        return outcome;
-                    })
-                    .ConfigureAwait(false);
-            },
-            cancel
-        );
+    ) => Session.RunAsync(database, stamp, session => session.OnPiecesAsync(pieces, async row =>
+                {
+                    var seasons = SiteActs.SeasonsOf(session.Site);
+                    if (!seasons.Ok)
+                        return seasons.Refusal!;
+                    var outcome = seasons.Value.Paint(
+                        row.Mark,
+                        row.State,
+                        row.Verdict,
+                        row.PeriodicDue,
+                        row.SeasonFor,
+                        session.By
+                    );
+                    if (outcome.Ok)
+                        await InsertMarkAsync(session, row.Id, (SeasonMarked)outcome.Value.Record)
+                            .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
 
     /// <summary>
     /// Records that a part was replaced: its old figures stay readable, new ones begin, and the piece is held until it

@@ -1,5 +1,6 @@
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Security;
@@ -9,7 +10,8 @@ namespace Keralith.Web;
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
 public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database database, InstrumentStore instruments)
 {
-    private Site? _site;
+    private SiteSet? _sites;
+    private Site? _at;
     private IReadOnlyList<Draft>? _drafts;
 
     /// <summary>The person signed in.</summary>
@@ -21,11 +23,11 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
 
     public DateTimeOffset Now => clock.Now;
 
-    /// <summary>The site's day.</summary>
-    public DateOnly Today => clock.DayOf(Now);
+    /// <summary>The day at the site that is asked about: the first, where none is.</summary>
+    public DateOnly Today => DayOf(Now);
 
-    /// <summary>The site's day at a moment.</summary>
-    public DateOnly DayOf(DateTimeOffset moment) => clock.DayOf(moment);
+    /// <summary>Its day at a moment.</summary>
+    public DateOnly DayOf(DateTimeOffset moment) => _at?.DayOf(moment) ?? clock.DayOf(moment);
 
     /// <summary>The site's day at a moment, as pages write it.</summary>
     public string Day(DateTimeOffset moment) => DayOf(moment).ToString("yyyy-MM-dd");
@@ -40,13 +42,27 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
     public Stamp Stamp(Guid submission) =>
         new(Actor, Now, submission) { Content = Sent.Digest(context.HttpContext!), ByDatabase = clock.ByDatabase };
 
-    /// <summary>The site.</summary>
-    /// <exception cref="InvalidOperationException">It is not set up.</exception>
-    public async Task<Site> SiteAsync(CancellationToken cancel)
+    /// <summary>The sites of the works.</summary>
+    /// <exception cref="InvalidOperationException">They are not set up.</exception>
+    public async Task<SiteSet> SitesAsync(CancellationToken cancel)
     {
-        if (_site is null)
+        if (_sites is null)
             await MakeAsync(new(), cancel);
-        return _site!;
+        return _sites!;
+    }
+
+    /// <summary>The first site: for what belongs to none.</summary>
+    /// <exception cref="InvalidOperationException">It is not set up.</exception>
+    public async Task<Site> SiteAsync(CancellationToken cancel) => (await SitesAsync(cancel)).Home;
+
+    /// <summary>The site a piece belongs to, by whose rules it is judged: it is the one asked about from here on.</summary>
+    public Task<Site> SiteOfAsync(Piece piece, CancellationToken cancel) => SiteAsync(piece.SiteId, cancel);
+
+    /// <summary>The site somebody chose, the first where there is none of that number: the one asked about from here on.</summary>
+    public async Task<Site> SiteAsync(int? chosen, CancellationToken cancel)
+    {
+        var sites = await SitesAsync(cancel);
+        return _at = sites.Find(chosen) ?? sites.Home;
     }
 
     /// <summary>The open drafts of the person: "where was I".</summary>
@@ -60,16 +76,16 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
     /// <summary>Makes a page's first trip to the database, what every page needs going with it.</summary>
     public async Task MakeAsync(Trip trip, CancellationToken cancel)
     {
-        var site = _site is null ? SiteStore.Site(trip) : null;
+        var sites = _sites is null ? SiteStore.Sites(trip) : null;
         var drafts =
             _drafts is null && Who is { } who && who.Roles.May(Right.Draft)
                 ? InspectionStore.Drafts(trip, who.Id, null)
                 : null;
         await database.MakeAsync(trip, cancel);
         _drafts ??= drafts?.Value ?? [];
-        _site ??= site!.Value
+        _sites ??= sites!.Value
             ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
-        clock.Zone = _site.Zone;
+        clock.Zone = _sites.Home.Zone;
     }
 
     /// <summary>What the person measures with today; null where nothing was chosen.</summary>

@@ -166,6 +166,7 @@ public class OneConnectionTests
             .Value;
         Yard.Must(
             await new SeasonStore(yard.Database).SetAsync(
+                site.Id,
                 site.Version + 1,
                 scheme,
                 "New",

@@ -233,10 +233,10 @@ public class SettingsTests
         await yard.InServiceAsync(Seed.Shackle("HM-0002"));
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic, OpenedThroat));
         var again = new JudgeAgain(yard.Database);
-        Assert.Empty((await again.RunAsync(await yard.Sites.GetAsync(Cancel), Cancel)).Changed);
+        Assert.Empty((await again.RunAsync((await yard.Sites.SitesAsync(Cancel))!, null, Cancel)).Changed);
 
         Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Site, "hook.throat", "4 %", stops: 1));
-        var result = await again.RunAsync(await yard.Sites.GetAsync(Cancel), Cancel);
+        var result = await again.RunAsync((await yard.Sites.SitesAsync(Cancel))!, null, Cancel);
         var changed = Assert.Single(result.Changed);
         Assert.Equal(
             (2, "HM-0001", VerdictKind.Watch, VerdictKind.Remove),
@@ -269,8 +269,10 @@ public class SettingsTests
         );
         var site = await yard.Sites.GetAsync(Cancel);
         var again = new JudgeAgain(yard.Database);
-        Assert.Empty((await again.RunAsync(site with { Books = [RuleBookShelf.Asme] }, Cancel)).Changed);
-        var changed = Assert.Single((await again.RunAsync(site with { Policies = new(false, true) }, Cancel)).Changed);
+        Assert.Empty((await again.RunAsync(new([site with { Books = [RuleBookShelf.Asme] }]), null, Cancel)).Changed);
+        var changed = Assert.Single(
+            (await again.RunAsync(new([site with { Policies = new(false, true) }]), null, Cancel)).Changed
+        );
         Assert.Equal(VerdictKind.Incomplete, changed.Now);
         Assert.Contains("thimble", changed.Because, StringComparison.Ordinal);
     }

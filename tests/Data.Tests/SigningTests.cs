@@ -261,28 +261,28 @@ public class SigningTests
         var scheme = SeasonSchemeReader
             .Read("V heather ring\nM moss dots", 3, new(2026, 1, 1), 14, true, ["heather", "moss"])
             .Value;
-        Yard.Must(await seasons.SetAsync(1, scheme, "New", yard.Stamp("qualified"), Cancel));
+        Yard.Must(await seasons.SetAsync(1, 1, scheme, "New", yard.Stamp("qualified"), Cancel));
         Yard.Must(await new YardStore(yard.Database).PaintAsync([piece.Id], yard.Stamp("inspector"), Cancel));
         Assert.Equal(
             new SeasonProgress(1, "Basin Yard", 1, 0),
-            Assert.Single(await seasons.ProgressAsync(new(2026, 1, 1), Cancel))
+            Assert.Single(await seasons.ProgressAsync(new(2026, 1, 1), 1, Cancel))
         );
         Yard.Must(
-            await seasons.SetAsync(2, scheme with { OverlapDays = 0 }, "Stricter", yard.Stamp("qualified"), Cancel)
+            await seasons.SetAsync(1, 2, scheme with { OverlapDays = 0 }, "Stricter", yard.Stamp("qualified"), Cancel)
         );
-        Assert.Empty(await seasons.LackingAsync(new(2026, 1, 1), null, Cancel));
+        Assert.Empty(await seasons.LackingAsync(new(2026, 1, 1), 1, null, Cancel));
         Assert.Contains(
             "Somebody else",
-            (await seasons.SetAsync(2, scheme, "Late", yard.Stamp("qualified"), Cancel)).Fault,
+            (await seasons.SetAsync(1, 2, scheme, "Late", yard.Stamp("qualified"), Cancel)).Fault,
             StringComparison.Ordinal
         );
         Yard.Must(
-            await seasons.SetAsync(3, scheme with { Months = 6 }, "Half-yearly", yard.Stamp("qualified"), Cancel)
+            await seasons.SetAsync(1, 3, scheme with { Months = 6 }, "Half-yearly", yard.Stamp("qualified"), Cancel)
         );
-        Assert.Equal("HM-0001", Assert.Single(await seasons.LackingAsync(new(2026, 1, 1), null, Cancel)).Mark);
+        Assert.Equal("HM-0001", Assert.Single(await seasons.LackingAsync(new(2026, 1, 1), 1, null, Cancel)).Mark);
         Assert.Contains(
             "role",
-            (await seasons.SetAsync(4, scheme, "Mine", yard.Stamp("crew"), Cancel)).Fault,
+            (await seasons.SetAsync(1, 4, scheme, "Mine", yard.Stamp("crew"), Cancel)).Fault,
             StringComparison.Ordinal
         );
     }

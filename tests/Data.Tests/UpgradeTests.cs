@@ -40,7 +40,11 @@ public class UpgradeTests
         Assert.Equal(["inspector", "qualified"], people.SelectMany(p => p.Roles.Codes).Order());
         var inspector = people.Single(p => p.Username == "ines");
         Assert.Equal(4, (await new PeopleStore(database).AuthorisationsAsync(inspector.Id, Cancel)).Count);
-        var rejudged = await new JudgeAgain(database).RunAsync(await new SiteStore(database).GetAsync(Cancel), Cancel);
+        var rejudged = await new JudgeAgain(database).RunAsync(
+            (await new SiteStore(database).SitesAsync(Cancel))!,
+            null,
+            Cancel
+        );
         Assert.Equal((1, 0), (rejudged.Judged, rejudged.Unread.Count));
 
         // Work goes on: the hold is closed by the rules of today.

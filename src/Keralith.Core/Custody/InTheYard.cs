@@ -1,5 +1,6 @@
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 
 namespace Keralith.Core.Custody;
 
@@ -20,12 +21,14 @@ public static class InTheYard
     /// <summary>Hangs a piece on another peg or in another store.</summary>
     /// <param name="mark">The piece's mark.</param>
     /// <param name="to">Where to; null where there is no such store.</param>
+    /// <param name="stopped">What the rules of another site it is moved to stop it for; null: nothing.</param>
     public static Checked<PieceOutcome> Move(
         string mark,
         PieceState state,
         HangingPlace from,
         HangingPlace? to,
-        Signer by
+        Signer by,
+        RulesOutcome? stopped = null
     )
     {
         if (by.Without(Right.Move) is { } forbidden)
@@ -40,7 +43,12 @@ public static class InTheYard
             return new Refusal($"A peg's name has at most {HangingPlace.LongestPeg} letters.");
         if (from == to)
             return new Refusal($"{mark} hangs there already.");
-        return new PieceOutcome(state, new PieceMoved(from.ToString(), to.ToString()));
+        return new PieceOutcome(stopped?.State ?? state, new PieceMoved(from.ToString(), to.ToString()))
+        {
+            Hold = stopped?.Hold,
+            Judged = stopped?.Record.Inspection,
+            Beside = stopped is null ? [] : [stopped.Record],
+        };
     }
 
     /// <summary>Says that a piece can't be found. Anybody may.</summary>

@@ -14,4 +14,10 @@ public sealed record PieceOutcome(PieceState State, LedgerRecord Record)
 {
     /// <summary>The hold it puts on; null: none.</summary>
     public NewHold? Hold { get; init; }
+
+    /// <summary>The inspection whose verdict put the hold on; null: none did.</summary>
+    public Guid? Judged { get; init; }
+
+    /// <summary>What the ledger keeps beside the record.</summary>
+    public IReadOnlyList<LedgerRecord> Beside { get; init; } = [];
 }

@@ -11,6 +11,13 @@ public static class Refusals
 
     public static Refusal NoSuchStore { get; } = new("Choose the store it hangs in.");
 
+    public static Refusal OtherSite { get; } =
+        new(
+            "That store belongs to another site, with rules of its own: move the piece there, and it is judged by them."
+        );
+
+    public static Refusal NoSuchSite { get; } = Refusal.NotFound("There is no such site.");
+
     public static Refusal NoSuchPerson { get; } = Refusal.NotFound("There is no such person.");
 
     /// <summary>An id that a form or a program brought belongs to another act, person, target or content.</summary>

@@ -244,7 +244,18 @@ public sealed record SecondFactorAsked(bool IsAsked) : LedgerRecord("works.secon
 
 /// <summary>A store was added or changed.</summary>
 public sealed record StoreKept(int Store, string Name, string About, string StoreKind, bool OftenOffline)
-    : LedgerRecord("store.kept");
+    : LedgerRecord("store.kept")
+{
+    /// <summary>The number of the site it belongs to.</summary>
+    public int Site { get; init; } = 1;
+}
+
+/// <summary>A site was added.</summary>
+public sealed record SiteAdded(int Site, string Name, IReadOnlyList<string> Books, string TimeZone)
+    : LedgerRecord("site.added");
+
+/// <summary>A site was given another name.</summary>
+public sealed record SiteRenamed(string NameBefore, string Name) : LedgerRecord("site.renamed");
 
 /// <summary>A store was closed, or opened again.</summary>
 public sealed record StoreClosed(int Store, string Name, bool Closed) : LedgerRecord("store.closed");

@@ -32,6 +32,13 @@ public static class PieceRatings
             : null;
     }
 
+    /// <summary>The piece as a lift looks at it, by the rules and the day of its own site.</summary>
+    public static LiftGear OnLift(this Piece piece, DateTimeOffset now, SiteSet sites)
+    {
+        var site = sites.Of(piece.SiteId);
+        return piece.OnLift(site.DayOf(now), site);
+    }
+
     /// <summary>The piece as a lift looks at it.</summary>
     public static LiftGear OnLift(this Piece piece, DateOnly today, Site site)
     {

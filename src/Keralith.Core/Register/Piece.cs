@@ -40,6 +40,9 @@ public sealed record Piece
 
     public required int StoreId { get; init; }
 
+    /// <summary>The number of the site its store belongs to: whose rules it is judged by.</summary>
+    public int SiteId { get; init; } = Site.First;
+
     public required string Store { get; init; }
 
     public required string Peg { get; init; }

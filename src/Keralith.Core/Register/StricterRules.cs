@@ -20,7 +20,11 @@ public sealed record StandingInspection(
     Case? Case,
     string? Maker,
     string? Model
-);
+)
+{
+    /// <summary>The number of the site its piece belongs to.</summary>
+    public int Site { get; init; } = Sites.Site.First;
+}
 
 /// <summary>What a stricter rule does to a piece.</summary>
 /// <param name="State">Its state from now on.</param>
@@ -57,6 +61,15 @@ public static class StricterRules
                 new(rule, standing.Inspection, Code.Of(standing.SignedAs), now, because)
             );
     }
+
+    /// <summary>
+    /// The hold that another site's rules put on a piece that is moved there; null: none. What it is held for at the
+    /// site it leaves, it stays held for.
+    /// </summary>
+    /// <param name="standing">Its standing inspection; null: it has none.</param>
+    /// <param name="to">The site it is moved to.</param>
+    public static RulesOutcome? Moved(StandingInspection? standing, Site to) =>
+        standing is null ? null : Of(standing, to, $"Moved to {to.Name}");
 
     /// <summary>Why a rule can't be set yet; null when it can: whoever sets it has seen how much it stops.</summary>
     /// <param name="stops">The pieces it stops.</param>

@@ -20,6 +20,12 @@ public sealed record Site(
     bool Demo
 )
 {
+    /// <summary>The number of the first site of a works, and of the only one.</summary>
+    public const int First = 1;
+
+    /// <summary>Its number among the sites of the works, 1 and over.</summary>
+    public int Id { get; init; } = First;
+
     public SitePolicies Policies { get; init; } = SitePolicies.None;
 
     /// <summary>The season scheme; null where the site has none.</summary>
@@ -28,7 +34,7 @@ public sealed record Site(
     /// <summary>The edition year of each book the site says it works to, by the book's id.</summary>
     public IReadOnlyDictionary<string, int> Editions { get; init; } = new Dictionary<string, int>();
 
-    /// <summary>Limits in force: the site's own, and makers' by model.</summary>
+    /// <summary>Limits in force: the site's own, and makers' by model, which count at every site.</summary>
     public IReadOnlyList<LimitRow> Limits { get; init; } = [];
 
     public int Version { get; init; } = 1;
@@ -41,6 +47,9 @@ public sealed record Site(
 
     /// <summary>Where it lies in time: its day turns at its own midnight.</summary>
     public TimeZoneInfo Zone { get; init; } = TimeZoneInfo.Utc;
+
+    /// <summary>What the ledger names it by, whatever it is called.</summary>
+    public string Subject => Id == First ? "site" : $"site {Id}";
 
     /// <summary>The site's day at a moment.</summary>
     public DateOnly DayOf(DateTimeOffset moment) =>

@@ -21,6 +21,9 @@ public sealed record SiteChange(
     string Reason
 )
 {
+    /// <summary>The number of the site that is changed.</summary>
+    public int Site { get; init; } = Sites.Site.First;
+
     /// <summary>Whether gear without the season's mark may not be used; null: as it was.</summary>
     public bool? EnforceSeason { get; init; }
 
@@ -57,6 +60,9 @@ public sealed record EnteredLimit(
     string Reason
 )
 {
+    /// <summary>The number of the site it is set at; a maker's counts at every site.</summary>
+    public int Site { get; init; } = Sites.Site.First;
+
     /// <summary>How many pieces whoever sets it was shown that it stops; null: none were shown.</summary>
     public int? Stops { get; init; }
 }

@@ -23,7 +23,11 @@ internal static class Derivation
 
     /// <summary>Keeps Core's answers on a locked piece, and its new state.</summary>
     public static Task DeriveAsync(this Session session, Piece piece, PieceState state) =>
-        WriteAsync(session, [new(piece.Id, piece.Gear.Family, piece.ServiceClass, state)], session.Site);
+        WriteAsync(
+            session,
+            [new(piece.Id, piece.Gear.Family, piece.ServiceClass, session.Site.Id, state)],
+            session.Sites
+        );
 
     /// <summary>
     /// The same where a piece is stopped, which always works: what its other records say can wait, if they can't be
@@ -56,8 +60,8 @@ internal static class Derivation
     /// <summary>
     /// Keeps Core's answers on every piece that is not retired, under other rules than before. Their states stay.
     /// </summary>
-    /// <param name="site">The site as it is from now on.</param>
-    public static async Task DeriveAllAsync(this Session session, Site site)
+    /// <param name="sites">The sites as they are from now on.</param>
+    public static async Task DeriveAllAsync(this Session session, SiteSet sites)
     {
         // Locked in one order by all, and read then.
         await session
@@ -67,25 +71,30 @@ internal static class Derivation
             .ConfigureAwait(false);
         var pieces = await session
             .ReadAsync(
-                $"select id, family, service_class from piece where state not in {Fragments.Retired}",
+                $"""
+                select p.id, p.family, p.service_class, s.site_id
+                from piece p join store s on s.id = p.store_id
+                where p.state not in {Fragments.Retired}
+                """,
                 r => new ToDerive(
                     r.Get<Guid>("id"),
                     GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
                     Code.Parse<ServiceClass>(r.Get<string>("service_class")),
+                    r.Get<int>("site_id"),
                     null
                 )
             )
             .ConfigureAwait(false);
         foreach (var chunk in pieces.Chunk(MostAtOnce))
-            await WriteAsync(session, chunk, site).ConfigureAwait(false);
+            await WriteAsync(session, chunk, sites).ConfigureAwait(false);
     }
 
     private const int MostAtOnce = 5000;
 
     /// <param name="State">Its new state; null: it stays.</param>
-    private sealed record ToDerive(Guid Id, GearFamily Family, ServiceClass Service, PieceState? State);
+    private sealed record ToDerive(Guid Id, GearFamily Family, ServiceClass Service, int Site, PieceState? State);
 
-    private static async Task WriteAsync(Session session, IReadOnlyCollection<ToDerive> pieces, Site site)
+    private static async Task WriteAsync(Session session, IReadOnlyCollection<ToDerive> pieces, SiteSet sites)
     {
         var ids = pieces.Select(p => p.Id).ToArray();
         var trip = new Trip();
@@ -99,8 +108,8 @@ internal static class Derivation
                 """
                 select p.id, p.touched,
                   (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as report,
-                  (select max(i.at at time zone (select time_zone from site))::date from issue i where i.piece_id = p.id) as last_out
-                from piece p where p.id = any($1)
+                  (select max(i.at at time zone h.time_zone)::date from issue i where i.piece_id = p.id) as last_out
+                from piece p join store s on s.id = p.store_id join site h on h.id = s.site_id where p.id = any($1)
                 """
             ).Positional([ids]),
             r =>
@@ -125,7 +134,7 @@ internal static class Derivation
                     lastOut,
                     touched
                 );
-                return (p.Id, p.State, Kept: Derived.Of(facts, site.Books));
+                return (p.Id, p.State, Kept: Derived.Of(facts, sites.Of(p.Site).Books));
             })
             .ToList();
 

@@ -20,7 +20,9 @@ internal sealed class Session
     private const long SiteLock = 0x73697465;
 
     private readonly NpgsqlTransaction _transaction;
+    private SiteSet? _sites;
     private Site? _site;
+    private Signer? _by;
 
     private Session(NpgsqlTransaction transaction, Stamp stamp, CancellationToken cancel)
     {
@@ -34,14 +36,24 @@ internal sealed class Session
 
     public CancellationToken Cancel { get; }
 
-    /// <summary>The site, as nobody changes it while the command runs.</summary>
+    /// <summary>The sites of the works, as nobody changes them while the command runs.</summary>
+    /// <exception cref="InvalidOperationException">They are not set up.</exception>
+    public SiteSet Sites =>
+        _sites ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+
+    /// <summary>Whether the works is not set up.</summary>
+    public bool HasNoSite => _sites is null;
+
+    /// <summary>The site by whose rules is decided: of the piece under the hand, the first before there is one.</summary>
     /// <exception cref="InvalidOperationException">It is not set up.</exception>
-    public Site Site =>
-        _site ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
+    public Site Site => _site ?? Sites.Home;
+
+    /// <summary>Decides by the rules of a site from here on, and dates by its day.</summary>
+    public void At(int site) => (_site, _by) = (Sites.Of(site), null);
 
     /// <summary>Who acts, with the site's day.</summary>
     public Signer By =>
-        field ??= new(
+        _by ??= new(
             Stamp.Actor.Id,
             Stamp.Actor.Username,
             Stamp.Actor.Name,
@@ -130,9 +142,9 @@ internal sealed class Session
                 ),
             rows => rows[0]
         );
-        var site = SiteStore.Site(trip);
+        var sites = SiteStore.Sites(trip);
         await AskAsync(trip).ConfigureAwait(false);
-        _site = site.Value;
+        _sites = sites.Value;
         if (Stamp.ByDatabase)
             Stamp = Stamp with { At = mine.Value.Now };
         return mine.Value.Drafted || (first.Value.Count == 0 && !mine.Value.Same)
@@ -173,8 +185,13 @@ internal sealed class Session
     /// committed while this waited is seen.
     /// </summary>
     /// <param name="beside">What else is asked behind the lock, on the same trip; null: nothing.</param>
-    public async Task<Piece?> LockAsync(Guid piece, Trip? beside = null) =>
-        (await LockAllAsync([piece], beside).ConfigureAwait(false)).FirstOrDefault();
+    public async Task<Piece?> LockAsync(Guid piece, Trip? beside = null)
+    {
+        var locked = (await LockAllAsync([piece], beside).ConfigureAwait(false)).FirstOrDefault();
+        if (locked is not null)
+            At(locked.SiteId);
+        return locked;
+    }
 
     /// <summary>Pieces, locked in one order by all, so that two selections never wait for each other; in that order.</summary>
     public async Task<List<Piece>> LockAllAsync(IEnumerable<Guid> pieces, Trip? beside = null)
@@ -238,13 +255,19 @@ internal sealed class Session
     /// <summary>Asks an act of a locked piece and writes its outcome: hold, what is kept on the piece, ledger.</summary>
     private async Task<Refusal?> ApplyAsync(Piece piece, Func<Piece, Task<Checked<PieceOutcome>>> act)
     {
+        At(piece.SiteId);
         var outcome = await act(piece).ConfigureAwait(false);
         if (!outcome.Ok)
             return outcome.Refusal;
         if (outcome.Value.Hold is { } hold)
-            await this.HoldAsync(piece.Id, hold).ConfigureAwait(false);
+            await this.HoldAsync(piece.Id, hold, inspection: outcome.Value.Judged).ConfigureAwait(false);
         await this.DeriveAsync(piece, outcome.Value.State).ConfigureAwait(false);
-        await LedgerAsync(outcome.Value.Record, piece.Mark).ConfigureAwait(false);
+        await LedgerStore
+            .AppendAllAsync(
+                this,
+                [(piece.Mark, outcome.Value.Record), .. outcome.Value.Beside.Select(r => (piece.Mark, r))]
+            )
+            .ConfigureAwait(false);
         return null;
     }
 

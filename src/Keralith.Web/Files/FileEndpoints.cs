@@ -142,14 +142,19 @@ internal static class FileEndpoints
             );
     }
 
-    private static async Task<IResult> PosterAsync(string extension, Here here, CancellationToken cancel)
+    private static async Task<IResult> PosterAsync(
+        string extension,
+        [FromQuery] int? site,
+        Here here,
+        CancellationToken cancel
+    )
     {
-        var site = await here.SiteAsync(cancel);
-        if (site.Seasons is not { } scheme || scheme.On(here.Today) is not { } now)
+        var at = await here.SiteAsync(site, cancel);
+        if (at.Seasons is not { } scheme || scheme.On(here.Today) is not { } now)
             return Results.NotFound();
         return extension == "pdf"
-            ? Results.File(SeasonPoster.Pdf(site.Name, scheme, now), "application/pdf", "season.pdf")
-            : Results.Text(SeasonPoster.Svg(site.Name, scheme, now), "image/svg+xml");
+            ? Results.File(SeasonPoster.Pdf(at.Name, scheme, now), "application/pdf", "season.pdf")
+            : Results.Text(SeasonPoster.Svg(at.Name, scheme, now), "image/svg+xml");
     }
 
     private static async Task<IResult> CertificateAsync(
@@ -171,10 +176,11 @@ internal static class FileEndpoints
             return Results.StatusCode(StatusCodes.Status409Conflict);
         }
 
+        var site = await here.SiteOfAsync(piece, cancel);
         var names = Catalogue.Parts(piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         var (number, hash) = await ledger.OfInspectionAsync(piece.Mark, id, cancel) ?? (0, []);
         var facts = new CertificateFacts(
-            (await here.SiteAsync(cancel)).Name,
+            site.Name,
             piece,
             inspection,
             Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, names).Findings,
@@ -188,7 +194,7 @@ internal static class FileEndpoints
                 ? null
                 : inspection.NextBy
                     ?? Intervals
-                        .Periodic(piece.Gear.Family, piece.ServiceClass, (await here.SiteAsync(cancel)).Books)
+                        .Periodic(piece.Gear.Family, piece.ServiceClass, site.Books)
                         .After(inspection.InspectedOn),
         };
         Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.pdf", "application/pdf");

@@ -14,6 +14,7 @@ public sealed class BenchedLift
     /// <summary>What is typed, by field.</summary>
     public required IReadOnlyDictionary<string, string> Fields { get; init; }
 
+    /// <summary>By whose rules it is lifted: those of the sites its gear belongs to, together.</summary>
     public required Site Site { get; init; }
 
     public required DateOnly Today { get; init; }
@@ -67,10 +68,9 @@ public sealed class BenchedLift
     )
     {
         fields ??= row.Fields;
-        var site = await here.SiteAsync(cancel);
         var named = LiftPlanReader.Marks(fields);
         var found = named.Count == 0 ? [] : await pieces.OfMarksAsync(named, cancel);
-        return Of(row, fields, found, here.Today, site);
+        return Of(row, fields, found, here.Now, await here.SitesAsync(cancel));
     }
 
     /// <summary>Works out a lift with its gear at hand.</summary>
@@ -78,19 +78,20 @@ public sealed class BenchedLift
         LiftRow row,
         IReadOnlyDictionary<string, string> fields,
         IEnumerable<Piece> found,
-        DateOnly today,
-        Site site
+        DateTimeOffset now,
+        SiteSet sites
     )
     {
         var pieces = found.DistinctBy(p => p.Mark).ToDictionary(p => p.Mark);
-        var gear = pieces.ToDictionary(p => p.Key, p => p.Value.OnLift(today, site));
+        var site = sites.Together(pieces.Values.Select(p => p.SiteId));
+        var gear = pieces.ToDictionary(p => p.Key, p => p.Value.OnLift(now, sites));
         var (plan, verdict, faults) = PlanVerdict.OfFields(fields, gear, site.Books);
         return new()
         {
             Row = row,
             Fields = fields,
             Site = site,
-            Today = today,
+            Today = site.DayOf(now),
             Plan = plan,
             Faults = faults,
             Gear = gear,

@@ -17,6 +17,16 @@ public sealed record SitePolicies(
     /// <summary>None.</summary>
     public static SitePolicies None { get; } = new(false, false);
 
+    /// <summary>The policies of two sites together: what either asks.</summary>
+    public SitePolicies And(SitePolicies other) =>
+        new(
+            Latches || other.Latches,
+            Thimbles || other.Thimbles,
+            NoChainHoisting || other.NoChainHoisting,
+            BackUpSling || other.BackUpSling,
+            CapacityColours || other.CapacityColours
+        );
+
     /// <summary>The gear as it is judged at this site: its policies stated with it.</summary>
     /// <param name="gear">The gear.</param>
     /// <param name="model">The maker's model; a foundry hook is known by it and is not asked for a latch by policy.</param>

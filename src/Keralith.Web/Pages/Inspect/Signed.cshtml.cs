@@ -105,7 +105,8 @@ public sealed class SignedModel(
             return false;
         Inspection = inspection;
         Piece = (await pieces.GetAsync(inspection.Piece, Cancel))!;
-        Use = Piece.UseOn(Here.Today, await Here.SiteAsync(Cancel));
+        var site = await Here.SiteOfAsync(Piece, Cancel);
+        Use = Piece.UseOn(Here.Today, site);
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
         (Findings, _) = FindingLine.Of(inspection.VerdictDocument!, names);

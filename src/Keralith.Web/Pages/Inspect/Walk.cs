@@ -128,7 +128,7 @@ public sealed class Walk
         return new(
             draft,
             piece,
-            await here.SiteAsync(cancel),
+            await here.SiteOfAsync(piece, cancel),
             await inspections.AnswersAsync(id, cancel),
             await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.Seen),
             await inspections.SignedAsync(piece.Id, cancel)

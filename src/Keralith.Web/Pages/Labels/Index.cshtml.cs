@@ -104,10 +104,10 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
                     )
                 ).Where(p => !wanted.Contains(p.Mark))
             );
-        var site = await Here.SiteAsync(Cancel);
+        var works = await Here.SitesAsync(Cancel);
         var address = at.Base;
         Labels = rows.Take(Most)
-            .Select(p => Label.Of(p, site, Here.Today, address, outOfUse || p.State.IsRetired()))
+            .Select(p => Label.Of(p, works.Of(p.SiteId), Here.Today, address, outOfUse || p.State.IsRetired()))
             .ToList();
     }
 }

@@ -53,12 +53,13 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
             Cancel
         );
         Found = candidates.ToDictionary(c => c.Mark);
+        var works = await Here.SitesAsync(Cancel);
         Search = GearSearch.Of(
             plan,
             known,
             Above,
-            candidates.Select(c => c.OnLift(Here.Today, Lift.Site)),
-            Lift.Site.Books
+            candidates.Select(c => c.OnLift(Here.Now, works)),
+            works.Together(candidates.Concat(Lift.Pieces.Values).Select(c => c.SiteId)).Books
         );
         return Page();
     }

@@ -52,9 +52,9 @@ public sealed class IndexModel(Here here, LiftStore lifts, PieceStore pieces, No
         var found = (await pieces.OfMarksAsync(rows.SelectMany(r => r.Marks).ToHashSet(), Cancel)).ToDictionary(p =>
             p.Mark
         );
-        var site = await Here.SiteAsync(Cancel);
+        var sites = await Here.SitesAsync(Cancel);
         Planned = rows.ConvertAll(r =>
-            BenchedLift.Of(r, r.Fields, r.Marks.Where(found.ContainsKey).Select(m => found[m]), Here.Today, site)
+            BenchedLift.Of(r, r.Fields, r.Marks.Where(found.ContainsKey).Select(m => found[m]), Here.Now, sites)
         );
         Templates = await lifts.ListAsync(true, Cancel);
         Notices = await notices.OpenAsync(Here.Actor.Id, Cancel);

@@ -23,7 +23,8 @@ public sealed class KindsModel(Here here) : YardPage(here)
             ? (Checked<Temperature>?)null
             : Core.Quantities.Temperature.Read(temperature);
         Fault = read?.Fault;
-        var site = await Here.SiteAsync(Cancel);
+        var sites = await Here.SitesAsync(Cancel);
+        var site = sites.Together(sites.All.Select(s => s.Id));
         Kinds = SlingKinds.For(
             new()
             {

@@ -42,6 +42,6 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     protected async Task<LiftGear?> GearAsync(string scanned)
     {
         var piece = await Register.FindAsync(ScanModel.MarkIn(scanned), Cancel);
-        return piece?.OnLift(Here.Today, await Here.SiteAsync(Cancel));
+        return piece?.OnLift(Here.Now, await Here.SitesAsync(Cancel));
     }
 }

@@ -36,7 +36,7 @@ public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signin
         )
             return false;
         Piece = piece;
-        var site = await Here.SiteAsync(Cancel);
+        var site = await Here.SiteOfAsync(piece, Cancel);
         Parts = Catalogue
             .Parts(piece.GearAt(site), site.Books)
             .Select(p =>

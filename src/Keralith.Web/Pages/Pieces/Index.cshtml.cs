@@ -96,7 +96,7 @@ public sealed class PieceModel(
         if (found.Value is not { } piece)
             return NotFound();
         Piece = piece;
-        Site = await Here.SiteAsync(Cancel);
+        Site = await Here.SiteOfAsync(piece, Cancel);
 
         // All that is kept of it, in one more round trip.
         var trip = new Trip();

@@ -121,7 +121,7 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
     {
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return false;
-        (Piece, Site, Stores) = (piece, await Here.SiteAsync(Cancel), await sites.StoresAsync(Cancel));
+        (Piece, Site, Stores) = (piece, await Here.SiteOfAsync(piece, Cancel), await sites.StoresAsync(Cancel));
         return true;
     }
 

@@ -27,7 +27,7 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
 
     public int PageNumber { get; private set; } = 1;
 
-    public Site Site { get; private set; } = null!;
+    public SiteSet Sites { get; private set; } = null!;
 
     public RegisterPage Found { get; private set; } = null!;
 
@@ -72,12 +72,12 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         Chosen = RegisterSearch
             .Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue })
             .ToDictionary(f => f, f => Request.Query[f].ToString());
-        Site = await Here.SiteAsync(Cancel);
+        Sites = await Here.SitesAsync(Cancel);
         Found = await search.FindAsync(
             new()
             {
                 Today = Here.Today,
-                Notice = Site.DueNotice,
+                Notice = Sites.Home.DueNotice,
                 Text = Q,
                 Chosen = Chosen,
                 Sort = Sort,
@@ -126,7 +126,9 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         facet switch
         {
             "family" => GearFamilies.Find(value)?.Name ?? value,
-            "season" => DateOnly.TryParseExact(value, "yyyy-MM-dd", out var day) && Site.Seasons?.On(day) is { } season
+            "season" => DateOnly.TryParseExact(value, "yyyy-MM-dd", out var day)
+            && Sites.All.Select(s => s.Seasons?.On(day)).OfType<Core.Schedule.Season>().DistinctBy(s => s.Mark).ToList()
+                is [var season]
                 ? $"{season.Mark.Letter}, {season.Mark.Colour}, from {value}"
                 : value,
             _ => value,

@@ -7,13 +7,11 @@ namespace Keralith.Web.Pages.Rules;
 /// <summary>
 /// Every criterion, drawn and sourced: by family and part, the books side by side, and where a figure would fall.
 /// </summary>
-public sealed class IndexModel(Here here) : YardPage(here)
+public sealed class IndexModel(Here here) : SitePage(here)
 {
     public GearFamily Family { get; private set; } = GearFamilies.All[0];
 
     public GearPiece Gear { get; private set; } = null!;
-
-    public Site Site { get; private set; } = null!;
 
     /// <summary>The parts with criteria on them; legs are alike and the first is shown.</summary>
     public IReadOnlyList<Part> Parts { get; private set; } = [];
@@ -44,7 +42,7 @@ public sealed class IndexModel(Here here) : YardPage(here)
             Family = known;
         }
 
-        Site = await Here.SiteAsync(Cancel);
+        await ChooseAsync();
         Stated = Request
             .Query.Where(q => Family.Asks.Contains(q.Key) && q.Value[0] is { Length: > 0 and <= 60 })
             .ToDictionary(q => q.Key, q => q.Value[0]!);
@@ -84,7 +82,7 @@ public sealed class IndexModel(Here here) : YardPage(here)
         if (criterion is not null)
             query.Add(new("criterion", criterion));
         query.AddRange(Stated.Select(s => new KeyValuePair<string, string?>(s.Key, s.Value)));
-        return QueryString.Create(query).ToString().Insert(0, "/rules") + (criterion is null ? string.Empty : "#rule");
+        return At("/rules" + QueryString.Create(query)) + (criterion is null ? string.Empty : "#rule");
     }
 
     /// <summary>The books whose edition the site has named, with its year.</summary>

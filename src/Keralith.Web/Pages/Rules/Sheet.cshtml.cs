@@ -1,17 +1,14 @@
 using Keralith.Core.Gear;
-using Keralith.Core.Sites;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Rules;
 
 /// <summary>Every criterion of a family on one sheet, to print and pin up.</summary>
-public sealed class SheetModel(Here here) : YardPage(here)
+public sealed class SheetModel(Here here) : SitePage(here)
 {
     public GearFamily Family { get; private set; } = GearFamilies.All[0];
 
     public GearPiece Gear { get; private set; } = null!;
-
-    public Site Site { get; private set; } = null!;
 
     public IReadOnlyList<Part> Parts { get; private set; } = [];
 
@@ -24,7 +21,7 @@ public sealed class SheetModel(Here here) : YardPage(here)
             Family = known;
         }
 
-        Site = await Here.SiteAsync(Cancel);
+        await ChooseAsync();
         Gear = RuleExample.Of(Family, new Dictionary<string, string>());
         Parts = Catalogue
             .Parts(Gear, RuleBookShelf.All)

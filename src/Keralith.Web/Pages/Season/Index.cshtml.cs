@@ -1,5 +1,6 @@
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Drawings;
 using Microsoft.AspNetCore.Mvc;
@@ -7,7 +8,7 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Season;
 
 /// <summary>The season's mark: what it is, how far the change-over has come, what lacks it, and the scheme behind it.</summary>
-public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces, YardStore yard) : YardPage(here)
+public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces, YardStore yard) : SitePage(here)
 {
     public SeasonScheme? Scheme { get; private set; }
 
@@ -47,7 +48,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         if (Refused is null)
             return await AfterAsync(
                 await yard.PaintAsync(found.Select(p => p.Id).ToList(), Here.Stamp(Submission), Cancel),
-                $"/season?painted={found.Count}",
+                At($"/season?painted={found.Count}"),
                 LoadAsync
             );
         await LoadAsync();
@@ -83,8 +84,15 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         );
         if (scheme.Ok)
             return await AfterAsync(
-                await seasons.SetAsync(version, scheme.Value, reason ?? string.Empty, Here.Stamp(Submission), Cancel),
-                "/season",
+                await seasons.SetAsync(
+                    Chosen ?? Core.Sites.Site.First,
+                    version,
+                    scheme.Value,
+                    reason ?? string.Empty,
+                    Here.Stamp(Submission),
+                    Cancel
+                ),
+                At("/season"),
                 LoadAsync
             );
         Refuse(scheme.Fault!);
@@ -94,13 +102,13 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
 
     private async Task LoadAsync()
     {
-        var site = await Here.SiteAsync(Cancel);
-        (Scheme, Version) = (site.Seasons, site.Version);
+        await ChooseAsync();
+        (Scheme, Version) = (Site.Seasons, Site.Version);
         Now = Scheme?.On(Here.Today);
         if (Now is null)
             return;
         Next = Scheme!.On(Now.Until.AddDays(1));
-        Progress = await seasons.ProgressAsync(Now.From, Cancel);
-        Lacking = await seasons.LackingAsync(Now.From, Store, Cancel);
+        Progress = await seasons.ProgressAsync(Now.From, Site.Id, Cancel);
+        Lacking = await seasons.LackingAsync(Now.From, Site.Id, Store, Cancel);
     }
 }

@@ -10,12 +10,10 @@ namespace Keralith.Web.Pages.Settings;
 
 /// <summary>What today's rules would make of the register. Records are not altered.</summary>
 [Authorize(Policy = nameof(Right.ReadSettings))]
-public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
+public sealed class AgainModel(Here here, JudgeAgain again) : SitePage(here)
 {
     /// <summary>Rows shown; the counts are of all.</summary>
     public const int Most = 500;
-
-    public Site Site { get; private set; } = null!;
 
     public RegisterRejudged Result { get; private set; } = null!;
 
@@ -31,7 +29,7 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
     public async Task<IActionResult> OnPostAsync(string? reason) =>
         await AfterAsync(
             await again.LetGoAsync(reason ?? string.Empty, Here.Stamp(Submission), Cancel),
-            "/settings/again",
+            At("/settings/again"),
             async () =>
             {
                 Submission = Guid.CreateVersion7();
@@ -41,13 +39,13 @@ public sealed class AgainModel(Here here, JudgeAgain again) : YardPage(here)
 
     public async Task OnGetAsync(string[] book)
     {
-        Site = await Here.SiteAsync(Cancel);
+        await ChooseAsync();
         var tried = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
         IsTrial = tried.Count > 0 && !tried.SequenceEqual(Site.Books);
         if (IsTrial)
             Site = Site with { Books = tried };
         var clock = Stopwatch.StartNew();
-        Result = await again.RunAsync(Site, Cancel);
+        Result = await again.RunAsync(Sites.With(Site), Site.Id, Cancel);
         Took = clock.Elapsed;
         MayLetGo = Here.May(Right.CloseVerdict) && await again.HeldAsync(Cancel) > 0;
     }

@@ -11,15 +11,13 @@ namespace Keralith.Web.Pages.Settings;
 
 /// <summary>The rules the site works to: books and editions, policies, the watch share, its own limits and makers'.</summary>
 [Authorize(Policy = nameof(Right.ReadSettings))]
-public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain again) : YardPage(here)
+public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain again) : SitePage(here)
 {
     /// <summary>Pieces shown of those a change stops; the count is of all.</summary>
     public const int MostShown = 50;
 
     /// <summary>What the change that was just asked for would stop; null: nothing was asked, or it stops nothing.</summary>
     public IReadOnlyList<RejudgedRow>? Rehearsal { get; private set; }
-
-    public Site Site { get; private set; } = null!;
 
     /// <summary>What was typed, by field name: kept when it is refused.</summary>
     public IReadOnlyDictionary<string, string> Typed { get; private set; } = new Dictionary<string, string>();
@@ -36,7 +34,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
     [BindProperty(SupportsGet = true, Name = "signed")]
     public bool IsSigned { get; set; }
 
-    public async Task OnGetAsync() => Site = await Here.SiteAsync(Cancel);
+    public Task OnGetAsync() => ChooseAsync();
 
     public async Task<IActionResult> OnPostBooksAsync(
         int version,
@@ -78,12 +76,15 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             reason ?? string.Empty
         )
         {
+            Site = Chosen ?? Core.Sites.Site.First,
             EnforceSeason = seasonEnforced,
             TimeZone = string.IsNullOrWhiteSpace(timeZone) ? null : timeZone.Trim(),
             Stops = stops,
         };
         var result = await settings.ChangeSiteAsync(change, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, "/settings?signed=true", () => RehearseAsync(result, change.Of));
+        return await AfterAsync(result, At("/settings?signed=true"), () =>
+            RehearseAsync(result, sites => sites.With(change.Of(Site)), Site.Id)
+        );
     }
 
     public async Task<IActionResult> OnPostLimitAsync(
@@ -132,20 +133,21 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             reason ?? string.Empty
         )
         {
+            Site = Chosen ?? Core.Sites.Site.First,
             Stops = stops,
         };
         var result = await settings.SetLimitAsync(limit, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, "/settings?signed=true#limits", () =>
-            RehearseAsync(result, site => site.With(limit))
+        return await AfterAsync(result, $"{At("/settings?signed=true")}#limits", () =>
+            RehearseAsync(result, sites => sites.With(limit), by == LimitOwner.Site ? Site.Id : null)
         );
     }
 
     /// <summary>Shows which pieces a change would stop, where that is why it was not made.</summary>
-    private async Task RehearseAsync(Checked<Recorded> result, Func<Site, Site> after)
+    private async Task RehearseAsync(Checked<Recorded> result, Func<SiteSet, SiteSet> after, int? only)
     {
         await LoadAsync();
         if (result.Refusal!.Kind == RefusalKind.Conflict)
-            Rehearsal = (await again.RunAsync(after(Site), Cancel)).Held;
+            Rehearsal = (await again.RunAsync(after(Sites), only, Cancel)).Held;
 
         // To be shown what a rule stops is no refusal.
         if (Rehearsal is { Count: > 0 })
@@ -162,7 +164,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
     private async Task LoadAsync()
     {
         Submission = Guid.CreateVersion7();
-        Site = await Here.SiteAsync(Cancel);
+        await ChooseAsync();
         Typed = Request.Form.ToDictionary(f => f.Key, f => f.Value.ToString());
     }
 

@@ -87,7 +87,7 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
             return NotFound();
         if (Store is null)
             return Page();
-        Site = await Here.SiteAsync(Cancel);
+        Site = await Here.SiteAsync(Store.Site, Cancel);
         Notice = Site.DueNotice;
         Only = Filters.Any(f => f.Code == only) ? only : null;
         Family = GearFamilies.Find(family ?? string.Empty)?.Code;
