@@ -12,7 +12,8 @@ namespace Keralith.Data;
 /// <param name="IsOfDirectory">Whether the works' own directory signs them in, and it alone.</param>
 /// <param name="SeenAt">When they were last seen; null: never.</param>
 /// <param name="SignIns">How many sign-ins are open.</param>
-/// <param name="WantsMails">Whether they want reminders and notices by mail.</param>
+/// <param name="Mails">What they want by mail.</param>
+/// <param name="Unit">The unit they like a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</param>
 public sealed record PersonRow(
     Actor Actor,
     string Mail,
@@ -22,7 +23,8 @@ public sealed record PersonRow(
     bool HasFactor,
     DateTimeOffset? SeenAt,
     int SignIns,
-    bool WantsMails
+    IReadOnlyList<MailKind> Mails,
+    string? Unit
 )
 {
     /// <summary>Whether they can't sign in yet: they have not chosen a password.</summary>
@@ -31,7 +33,7 @@ public sealed record PersonRow(
     internal const string Columns = """
         p.id, p.username, p.name, p.roles, p.mail, p.password_hash <> '' as password, p.disabled_at is not null as disabled,
         p.directory_subject is not null as directory,
-        p.factor is not null as factor, p.mails,
+        p.factor is not null as factor, case when p.mails then p.mail_kinds else array[]::text[] end as mails, p.unit,
         (select max(s.seen_at) from sign_in s where s.person_id = p.id) as seen,
         (select count(*)::int from sign_in s where s.person_id = p.id and s.ended_at is null and s.begun_at > $1 and s.seen_at > $2) as open
         """;
@@ -46,7 +48,8 @@ public sealed record PersonRow(
             r.Get<bool>("factor"),
             r.ValueOrNull<DateTimeOffset>("seen"),
             r.Get<int>("open"),
-            r.Get<bool>("mails")
+            [.. r.Get<string[]>("mails").Select(k => Code.Parse<MailKind>(k))],
+            r.TextOrNull("unit")
         );
 }
 
@@ -310,9 +313,16 @@ public sealed class AccountStore(Database database)
             cancel
         );
 
-    /// <summary>Keeps whether a person wants reminders and notices by mail.</summary>
-    public Task WantMailsAsync(Guid person, bool wants, CancellationToken cancel) =>
-        database.Command("update person set mails = $2 where id = $1").Positional(person, wants).RunAsync(cancel);
+    /// <summary>Keeps what a person wants by mail.</summary>
+    public Task WantMailsAsync(Guid person, IEnumerable<MailKind> kinds, CancellationToken cancel) =>
+        database
+            .Command("update person set mail_kinds = $2, mails = cardinality($2) > 0 where id = $1")
+            .Positional(person, kinds.Distinct().Select(Code.Of).ToArray())
+            .RunAsync(cancel);
+
+    /// <summary>Keeps the unit a person likes a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</summary>
+    public Task LikeUnitAsync(Guid person, string? unit, CancellationToken cancel) =>
+        database.Command("update person set unit = $2 where id = $1").Positional(person, unit).RunAsync(cancel);
 
     internal static Task<int> InsertAsync(Session session, Guid id, NewPerson person, string passwordHash) =>
         session.WriteAsync(

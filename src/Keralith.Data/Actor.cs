@@ -6,6 +6,9 @@ namespace Keralith.Data;
 /// <summary>Who acts.</summary>
 public sealed record Actor(Guid Id, string Username, string Name, Roles Roles)
 {
+    /// <summary>The unit they like a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</summary>
+    public string? Unit { get; init; }
+
     /// <summary>A person's row: <c>id</c>, <c>username</c>, <c>name</c> and <c>roles</c>.</summary>
     internal static Actor From(NpgsqlDataReader r) =>
         new(r.Get<Guid>("id"), r.Get<string>("username"), r.Get<string>("name"), Roles.Parse(r.Get<string[]>("roles")));

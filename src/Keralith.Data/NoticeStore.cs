@@ -34,7 +34,7 @@ public sealed class NoticeStore(Database database)
                   returning id, person_id, words, link, seen_at)
                 select t.id, t.words, t.link, p.username, p.name, p.mail
                 from taken t join person p on p.id = t.person_id
-                where t.seen_at is null and p.mails and p.mail <> '' and p.disabled_at is null
+                where t.seen_at is null and p.mails and 'notices' = any(p.mail_kinds) and p.mail <> '' and p.disabled_at is null
                 order by t.id
                 """
             )

@@ -64,7 +64,7 @@ public sealed class SignInStore(Database database)
         var found = await database
             .Command(
                 """
-                select p.id, p.username, p.name, p.roles, s.seen_at, p.factor is not null or p.directory_subject is not null as factor,
+                select p.id, p.username, p.name, p.roles, p.unit, s.seen_at, p.factor is not null or p.directory_subject is not null as factor,
                   coalesce((select bool_or(second_factor) from site), false) as asked
                 from sign_in s
                 join person p on p.id = s.person_id
@@ -75,7 +75,10 @@ public sealed class SignInStore(Database database)
             .ListAsync(
                 r =>
                     (
-                        Actor: Actor.From(r),
+                        Actor: Actor.From(r) with
+                        {
+                            Unit = r.TextOrNull("unit"),
+                        },
                         SeenAt: r.Get<DateTimeOffset>("seen_at"),
                         HasFactor: r.Get<bool>("factor"),
                         IsAsked: r.Get<bool>("asked")

@@ -1,6 +1,5 @@
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
-using Keralith.Core.Register;
 
 namespace Keralith.Core.Custody;
 

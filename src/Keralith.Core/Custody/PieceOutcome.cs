@@ -21,3 +21,9 @@ public sealed record PieceOutcome(PieceState State, LedgerRecord Record)
     /// <summary>What the ledger keeps beside the record.</summary>
     public IReadOnlyList<LedgerRecord> Beside { get; init; } = [];
 }
+
+/// <summary>What a stricter rule does to a piece.</summary>
+/// <param name="State">Its state from now on.</param>
+/// <param name="Hold">The hold it puts on.</param>
+/// <param name="Record">For the ledger.</param>
+public sealed record RulesOutcome(PieceState State, NewHold Hold, RulesHeld Record);

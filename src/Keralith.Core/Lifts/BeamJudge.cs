@@ -257,16 +257,11 @@ internal sealed class BeamJudge
 
     private void Away(decimal off, decimal of, decimal asked, string what)
     {
+        var said = $"The centre of gravity lies {Millimetres(off)} off the beam's middle";
         if (off > MostOff * of)
-            Say(
-                LiftOutcome.NotPermitted,
-                $"The centre of gravity lies {Millimetres(off)} off the beam's middle, over {MostOff * 100:0} % of {what}: hang it under the middle."
-            );
+            Say(LiftOutcome.NotPermitted, $"{said}, over {MostOff * 100:0} % of {what}: hang it under the middle.");
         else if (off > asked * of)
-            Say(
-                LiftOutcome.Ask,
-                $"The centre of gravity lies {Millimetres(off)} off the beam's middle, over {asked * 100:0} % of {what}: ask a qualified person."
-            );
+            Say(LiftOutcome.Ask, $"{said}, over {asked * 100:0} % of {what}: ask a qualified person.");
     }
 
     private static string Millimetres(decimal length) => $"{QuantityFormat.Number(QuantityFormat.Round(length, 1))} mm";

@@ -31,7 +31,8 @@ public sealed class CraneChart
                     return new Refusal($"{said}: the radius {row.Radius} stands twice, expected one figure for each");
                 if (before?.Capacity < row.Capacity)
                     return new Refusal(
-                        $"{said}: {row.Capacity} at {row.Radius} is more than {before.Capacity} at {before.Radius}, expected a capacity that falls with the radius"
+                        $"{said}: {row.Capacity} at {row.Radius} is more than {before.Capacity} at {before.Radius}, expected "
+                            + "a capacity that falls with the radius"
                     );
                 before = row;
             }
@@ -111,7 +112,8 @@ internal static class CraneJudge
         remarks.Add(
             new(
                 LiftOutcome.Ok,
-                "The rated capacity indicator tells whether the weight may be lifted in that configuration, not whether the lift is right. The radius grows under load as the boom bends."
+                "The rated capacity indicator tells whether the weight may be lifted in that configuration, not whether "
+                    + "the lift is right. The radius grows under load as the boom bends."
             )
         );
         var piece = new PieceJudgement("crane", lift.Load.Weight.Kilograms);
@@ -142,7 +144,8 @@ internal static class CraneJudge
         if (critical)
             piece.Note(
                 LiftOutcome.Ask,
-                $"over {QuantityFormat.Number(crane.CriticalShare * 100)} % of what the chart leaves: a critical lift, signed by a qualified person"
+                $"over {QuantityFormat.Number(crane.CriticalShare * 100)} % of what the chart leaves: "
+                    + "a critical lift, signed by a qualified person"
             );
         return new(piece.Done(), gross.Value.Kilograms, net, governing, critical);
     }

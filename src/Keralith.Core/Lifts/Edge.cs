@@ -101,7 +101,8 @@ internal static class EdgeOnSling
         if (edge.Protection != EdgeProtection.None && !(edge.Bears?.Millimetres >= LayInDiameters * d))
             piece.Note(
                 LiftOutcome.Ask,
-                $"what protects it must bear along one lay, {QuantityFormat.Number(QuantityFormat.Round(LayInDiameters * d, 1))} mm where nobody has measured it: a longer one"
+                $"what protects it must bear along one lay, {QuantityFormat.Number(QuantityFormat.Round(LayInDiameters * d, 1))} mm "
+                    + "where nobody has measured it: a longer one"
             );
 
         return SlingOnLeg.Bent(piece, family, 2 * r / d);

@@ -138,7 +138,7 @@ public static class LiftJudge
                     LiftOutcome.Ok,
                     load.Contingency is { } added
                         ? $"The load's {QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit)} are an estimate, {QuantityFormat.Number(added * 100)} % for what is not known among them: weigh it at the trial lift."
-                        : $"The load's {(load.Parts is null ? load.Weight.ToString() : QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit))} are an estimate: no contingency is added here; weigh it at the trial lift."
+                        : $"The load's {Said(load)} are an estimate: no contingency is added here; weigh it at the trial lift."
                 ),
                 null => new(
                     LiftOutcome.Ask,
@@ -151,6 +151,10 @@ public static class LiftJudge
                 new(LiftOutcome.Ok, $"{QuantityFormat.Number(part * 100)} % of it are for what is not known, as asked.")
             );
     }
+
+    /// <summary>A weight as it was written; one worked out from parts to so many places, never understated.</summary>
+    private static string Said(LiftLoad load) =>
+        load.Parts is null ? load.Weight.ToString() : QuantityFormat.RoundedUp(load.Weight, load.Weight.Unit);
 
     private static List<LegOnLift> Symmetric(Lift lift, SymmetricLegs legs, List<Remark> remarks)
     {
@@ -332,7 +336,8 @@ public static class LiftJudge
                 own.InPlanOnly
                     ? new(
                         LiftOutcome.Ask,
-                        "The centre of gravity is weighed in plan; its height is not known and taken as 0: a tilt or the trial lift tells it."
+                        "The centre of gravity is weighed in plan; its height is not known and taken as 0: "
+                            + "a tilt or the trial lift tells it."
                     )
                     : new(LiftOutcome.Ok, "The centre of gravity is worked out from the parts.")
             );

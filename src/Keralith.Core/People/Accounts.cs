@@ -3,6 +3,18 @@ using System.Text.RegularExpressions;
 
 namespace Keralith.Core.People;
 
+/// <summary>What a person may have by mail beside what only a mail can bring.</summary>
+public enum MailKind
+{
+    /// <summary>What is due, each morning there is something.</summary>
+    [Code("reminders")]
+    Reminders,
+
+    /// <summary>What they are told on their pages, such as that a piece on their lift is on hold.</summary>
+    [Code("notices")]
+    Notices,
+}
+
 /// <summary>Somebody who is to sign in.</summary>
 /// <param name="Username">The sign-in name, which the records keep for good.</param>
 /// <param name="Name">The name people read.</param>

@@ -26,12 +26,6 @@ public sealed record StandingInspection(
     public int Site { get; init; } = Sites.Site.First;
 }
 
-/// <summary>What a stricter rule does to a piece.</summary>
-/// <param name="State">Its state from now on.</param>
-/// <param name="Hold">The hold it puts on.</param>
-/// <param name="Record">For the ledger.</param>
-public sealed record RulesOutcome(PieceState State, NewHold Hold, RulesHeld Record);
-
 /// <summary>
 /// Rules made stricter stop gear at once: a standing inspection that comes out against its piece by the rules of now
 /// holds it. Nothing ever becomes milder by a rule alone; what a rule held goes when the rule does.

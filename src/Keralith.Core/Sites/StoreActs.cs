@@ -105,7 +105,8 @@ public static class StoreActs
             : !isKnown ? Refusals.NoSuchSite
             : carries > 0
                 ? new Refusal(
-                    $"{carries} {(carries == 1 ? "piece hangs" : "pieces hang")} in it, the cage and the lost counted: a store goes to another site empty, its pieces one by one, judged by the rules there."
+                    $"{carries} {(carries == 1 ? "piece hangs" : "pieces hang")} in it, the cage and the lost counted: "
+                        + "a store goes to another site empty, its pieces one by one, judged by the rules there."
                 )
             : null
         );

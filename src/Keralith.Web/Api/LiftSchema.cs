@@ -27,27 +27,7 @@ internal static class LiftSchema
                     "Default three-share where legs are symmetric, two-carry on a geometry."
                 )
             ),
-            (
-                "load",
-                Object(
-                    [],
-                    ("weight", Text("With its unit, over 0; or, in /2, parts or weighings.")),
-                    ("parts", List(Part())),
-                    (
-                        "weighings",
-                        List(
-                            Object(
-                                ["at", "reading"],
-                                ("at", List(Text("x, y."))),
-                                ("reading", Text("On that support."))
-                            )
-                        )
-                    ),
-                    ("contingency", Number("/2: percent, 0 to 100; default 10 for parts, else 0.")),
-                    ("basis", OneOf(Enum.GetValues<LoadBasis>().Select(Code.Of))),
-                    ("temperature", Text("At the load end of the slings, such as 620 F."))
-                )
-            ),
+            ("load", Load()),
             (
                 "symmetric",
                 Object(
@@ -113,37 +93,8 @@ internal static class LiftSchema
                 )
             ),
             ("above", List(Piece())),
-            (
-                "beam",
-                Object(
-                    ["demandKg", "top"],
-                    ("demandKg", Kilograms("What hangs below it")),
-                    ("allowedKg", Kilograms("What it may carry so")),
-                    ("utilisation", Utilisation()),
-                    ("compressionKg", Kilograms("What presses a spreader together")),
-                    (
-                        "top",
-                        List(
-                            Object(
-                                ["pieces"],
-                                ("tensionKg", Kilograms("The pull in the leg above")),
-                                ("pieces", List(Piece()))
-                            )
-                        )
-                    )
-                )
-            ),
-            (
-                "crane",
-                Object(
-                    ["critical"],
-                    ("grossKg", Kilograms("By the chart, the least over the radii")),
-                    ("netKg", Kilograms("Less deductions, rigging and beam")),
-                    ("utilisation", Utilisation()),
-                    ("governingRadiusMm", Number("The first radius with the least gross.")),
-                    ("critical", Flag())
-                )
-            ),
+            ("beam", BeamResult()),
+            ("crane", CraneResult()),
             (
                 "weakest",
                 new()
@@ -181,6 +132,45 @@ internal static class LiftSchema
                 )
             ),
         ];
+
+    private static OpenApiSchema Load() =>
+        Object(
+            [],
+            ("weight", Text("With its unit, over 0; or, in /2, parts or weighings.")),
+            ("parts", List(Part())),
+            (
+                "weighings",
+                List(Object(["at", "reading"], ("at", List(Text("x, y."))), ("reading", Text("On that support."))))
+            ),
+            ("contingency", Number("/2: percent, 0 to 100; default 10 for parts, else 0.")),
+            ("basis", OneOf(Enum.GetValues<LoadBasis>().Select(Code.Of))),
+            ("temperature", Text("At the load end of the slings, such as 620 F."))
+        );
+
+    private static OpenApiSchema BeamResult() =>
+        Object(
+            ["demandKg", "top"],
+            ("demandKg", Kilograms("What hangs below it")),
+            ("allowedKg", Kilograms("What it may carry so")),
+            ("utilisation", Utilisation()),
+            ("compressionKg", Kilograms("What presses a spreader together")),
+            (
+                "top",
+                List(
+                    Object(["pieces"], ("tensionKg", Kilograms("The pull in the leg above")), ("pieces", List(Piece())))
+                )
+            )
+        );
+
+    private static OpenApiSchema CraneResult() =>
+        Object(
+            ["critical"],
+            ("grossKg", Kilograms("By the chart, the least over the radii")),
+            ("netKg", Kilograms("Less deductions, rigging and beam")),
+            ("utilisation", Utilisation()),
+            ("governingRadiusMm", Number("The first radius with the least gross.")),
+            ("critical", Flag())
+        );
 
     private static OpenApiSchema Part() =>
         Object(

@@ -35,7 +35,8 @@ public sealed class Reminders(SiteStore sites, DueStore due, AccountStore accoun
         foreach (var row in await accounts.AllAsync(clock.Now, cancel))
         {
             if (
-                row is { IsDisabled: false, IsInvited: false, WantsMails: true, Mail.Length: > 0 }
+                row is { IsDisabled: false, IsInvited: false, Mail.Length: > 0 }
+                && row.Mails.Contains(MailKind.Reminders)
                 && row.Actor.Roles.May(Right.SignInspection)
             )
             {

@@ -20,6 +20,9 @@ internal static class ClaimsReading
         Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
         && user.Roles() is { IsNone: false } roles
             ? new(id, user.FindFirstValue("username")!, user.FindFirstValue(ClaimTypes.Name)!, roles)
+            {
+                Unit = user.FindFirstValue("unit"),
+            }
             : null;
 
     public static ClaimsPrincipal Principal(Actor actor, string scheme) =>
@@ -29,6 +32,7 @@ internal static class ClaimsReading
                     new(ClaimTypes.NameIdentifier, actor.Id.ToString()),
                     new("username", actor.Username),
                     new(ClaimTypes.Name, actor.Name),
+                    .. actor.Unit is { } unit ? [new Claim("unit", unit)] : Array.Empty<Claim>(),
                     .. actor.Roles.Codes.Select(r => new Claim(ClaimTypes.Role, r)),
                 ],
                 scheme

@@ -84,10 +84,22 @@ public sealed class AccountModel(
         return Redirect("/account");
     }
 
-    /// <summary>Says whether one wants mails.</summary>
-    public async Task<IActionResult> OnPostMailsAsync(bool mails)
+    /// <summary>Says what one wants by mail.</summary>
+    public async Task<IActionResult> OnPostMailsAsync(string[] mail)
     {
-        await accounts.WantMailsAsync(Who.Id, mails, Cancel);
+        var kinds = mail.Select(Code.Find<MailKind>).ToList();
+        if (kinds.Contains(null))
+            return BadRequest();
+        await accounts.WantMailsAsync(Who.Id, kinds.OfType<MailKind>(), Cancel);
+        return Redirect("/account");
+    }
+
+    /// <summary>Says in which unit a bare figure is taken where nothing else says it.</summary>
+    public async Task<IActionResult> OnPostUnitAsync(string? unit)
+    {
+        if (unit is not (null or "in" or "mm"))
+            return BadRequest();
+        await accounts.LikeUnitAsync(Who.Id, unit, Cancel);
         return Redirect("/account");
     }
 

@@ -54,6 +54,9 @@ public sealed class Walk
 
     public Draft Draft { get; }
 
+    /// <summary>The unit the person likes a bare figure taken in; null: the site's.</summary>
+    public string? OwnUnit { get; init; }
+
     /// <summary>What the person has in hand to measure with today.</summary>
     public Instrument? InHand { get; init; }
 
@@ -134,6 +137,7 @@ public sealed class Walk
             await inspections.SignedAsync(piece.Id, cancel)
         )
         {
+            OwnUnit = here.Actor.Unit,
             InHand = await here.InHandAsync(cancel),
         };
     }
@@ -198,7 +202,7 @@ public sealed class Walk
         {
             true => "in",
             false => "mm",
-            null => Site.Unit,
+            null => OwnUnit ?? Site.Unit,
         };
         return new(
             criterion,

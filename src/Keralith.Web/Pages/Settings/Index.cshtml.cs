@@ -53,6 +53,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
     {
         if (!MaySetBooks)
             return Forbid();
+        await ChooseAsync();
         var share = QuantityPercent(watchShare);
         if (!share.Ok)
             return await AgainAsync(share.Fault!);
@@ -76,7 +77,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             reason ?? string.Empty
         )
         {
-            Site = Chosen ?? Core.Sites.Site.First,
+            Site = Site.Id,
             EnforceSeason = seasonEnforced,
             TimeZone = string.IsNullOrWhiteSpace(timeZone) ? null : timeZone.Trim(),
             Stops = stops,
@@ -123,6 +124,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         int? stops
     )
     {
+        await ChooseAsync();
         var by = owner == "maker" ? LimitOwner.Maker : LimitOwner.Site;
         var limit = new EnteredLimit(
             by,
@@ -133,7 +135,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             reason ?? string.Empty
         )
         {
-            Site = Chosen ?? Core.Sites.Site.First,
+            Site = Site.Id,
             Stops = stops,
         };
         var result = await settings.SetLimitAsync(limit, Here.Stamp(Submission), Cancel);
