@@ -268,7 +268,9 @@ internal static class Commands
     public static async Task<int> VerifyAsync(Records records)
     {
         var verify = new VerifyStore(records.Database, await records.KeyAsync());
-        var found = await verify.RunAsync(DateTimeOffset.UtcNow, CancellationToken.None);
+        var found = await verify.RunAsync(DateTimeOffset.UtcNow, CancellationToken.None, step =>
+            Console.Error.WriteLineAsync($"Verifying {step}")
+        );
         foreach (var (mark, why) in found)
             Console.WriteLine($"{mark ?? "ledger"}: {why}");
         Console.WriteLine(

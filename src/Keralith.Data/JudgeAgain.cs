@@ -87,7 +87,13 @@ public sealed class JudgeAgain(Database database)
     /// <summary>What rules would make of the register. Nothing is changed.</summary>
     /// <param name="sites">The sites by whose rules each piece of theirs is judged.</param>
     /// <param name="only">The site whose pieces are judged; null: those of all.</param>
-    public async Task<RegisterRejudged> RunAsync(SiteSet sites, int? only, CancellationToken cancel)
+    /// <param name="progress">Told how many are judged; null: nobody asks.</param>
+    public async Task<RegisterRejudged> RunAsync(
+        SiteSet sites,
+        int? only,
+        CancellationToken cancel,
+        IProgress<int>? progress = null
+    )
     {
         await using var command = database
             .Command(
@@ -112,6 +118,7 @@ public sealed class JudgeAgain(Database database)
             }
 
             judged++;
+            progress?.Report(judged);
             var today = Rejudgement.Of(then, site, standing.Maker, standing.Model);
             if (today.Verdict.Kind != standing.SignedAs)
                 changed.Add(

@@ -74,7 +74,7 @@ public sealed class SetUpStore(Database database)
                                 Zone = works.Zone,
                                 Unit = works.Unit,
                             },
-                            [(works.Store, string.Empty)],
+                            [new(works.Store, string.Empty, StoreKind.Rack, OftenOffline: false)],
                             cancel
                         )
                         .ConfigureAwait(false);

@@ -9,7 +9,12 @@ namespace Keralith.Data;
 
 /// <summary>A store: a place where gear hangs on pegs.</summary>
 /// <param name="Site">The number of the site it belongs to.</param>
-public sealed record Store(int Id, string Name, string About, int Site);
+/// <param name="SiteName">That site's name; null where there is but one.</param>
+public sealed record Store(int Id, string Name, string About, int Site, string? SiteName)
+{
+    /// <summary>Its name, with its site's where there are several.</summary>
+    public string Label => SiteName is null ? Name : $"{Name} ({SiteName})";
+}
 
 /// <summary>A store as administrators see it.</summary>
 /// <param name="Pieces">How many pieces hang in it that are not destroyed.</param>
@@ -78,13 +83,26 @@ public sealed class SiteStore(Database database)
     public static Asked<List<Store>> Stores(Trip trip) =>
         trip.All(
             new NpgsqlBatchCommand(
-                "select id, name, about, site_id from store where closed_at is null order by position, name"
+                """
+                select s.id, s.name, s.about, s.site_id,
+                  case when exists (select from site o where o.id <> h.id) then h.name end as site_name
+                from store s
+                join site h on h.id = s.site_id
+                where s.closed_at is null
+                order by s.position, s.name
+                """
             ),
-            r => new Store(r.Get<int>("id"), r.Get<string>("name"), r.Get<string>("about"), r.Get<int>("site_id"))
+            r => new Store(
+                r.Get<int>("id"),
+                r.Get<string>("name"),
+                r.Get<string>("about"),
+                r.Get<int>("site_id"),
+                r.TextOrNull("site_name")
+            )
         );
 
     /// <summary>Sets the site up with its stores, in an empty database.</summary>
-    public async Task SetUpAsync(Site site, IReadOnlyList<(string Name, string About)> stores, CancellationToken cancel)
+    public async Task SetUpAsync(Site site, IReadOnlyList<StoreEntry> stores, CancellationToken cancel)
     {
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
@@ -96,7 +114,7 @@ public sealed class SiteStore(Database database)
     internal static async Task InsertAsync(
         Func<string, NpgsqlCommand> command,
         Site site,
-        IReadOnlyList<(string Name, string About)> stores,
+        IReadOnlyList<StoreEntry> stores,
         CancellationToken cancel
     )
     {
@@ -120,8 +138,17 @@ public sealed class SiteStore(Database database)
             .ConfigureAwait(false);
         for (var i = 0; i < stores.Count; i++)
         {
-            await command("insert into store (name, about, position, site_id) values ($1, $2, $3, $4)")
-                .Positional(stores[i].Name, stores[i].About, i, site.Id)
+            await command(
+                    "insert into store (name, about, kind, often_offline, position, site_id) values ($1, $2, $3, $4, $5, $6)"
+                )
+                .Positional(
+                    stores[i].Name,
+                    stores[i].About,
+                    Code.Of(stores[i].Kind),
+                    stores[i].OftenOffline,
+                    i,
+                    site.Id
+                )
                 .RunAsync(cancel)
                 .ConfigureAwait(false);
         }

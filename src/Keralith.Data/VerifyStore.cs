@@ -88,22 +88,41 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
 
     /// <summary>Verifies all of it, and stops what does not verify.</summary>
     /// <param name="now">When.</param>
+    /// <param name="say">Told how far it has come, in words; null: nobody asks.</param>
     /// <returns>What does not verify; empty when all does.</returns>
-    public async Task<IReadOnlyList<Unverified>> RunAsync(DateTimeOffset now, CancellationToken cancel)
+    public async Task<IReadOnlyList<Unverified>> RunAsync(
+        DateTimeOffset now,
+        CancellationToken cancel,
+        Func<string, Task>? say = null
+    )
     {
         var found = new List<Unverified>();
-        var (_, broken) = await new LedgerStore(database).VerifyAsync(cancel).ConfigureAwait(false);
-        if (broken is not null)
-            found.Add(new(null, $"The chain is broken: {broken}."));
-        found.AddRange(await HeadsAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await EntriesAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await StatedAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await FiguresAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await HoldsAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await DerivedAsync(cancel).ConfigureAwait(false));
-        found.AddRange(await RightsAsync(cancel).ConfigureAwait(false));
+        (string What, Func<CancellationToken, Task<List<Unverified>>> Find)[] steps =
+        [
+            ("the chain of the ledger", ChainAsync),
+            ("the heads kept beside it", HeadsAsync),
+            ("facts and their entries", EntriesAsync),
+            ("pieces and their entries", StatedAsync),
+            ("figures when new", FiguresAsync),
+            ("holds and their ends", HoldsAsync),
+            ("what is kept on every piece", DerivedAsync),
+            ("rights", RightsAsync),
+        ];
+        for (var i = 0; i < steps.Length; i++)
+        {
+            if (say is not null)
+                await say($"{i + 1} of {steps.Length}, {steps[i].What}").ConfigureAwait(false);
+            found.AddRange(await steps[i].Find(cancel).ConfigureAwait(false));
+        }
+
         await StopAsync(found, now, cancel).ConfigureAwait(false);
         return found;
+    }
+
+    private async Task<List<Unverified>> ChainAsync(CancellationToken cancel)
+    {
+        var (_, broken) = await new LedgerStore(database).VerifyAsync(cancel).ConfigureAwait(false);
+        return broken is null ? [] : [new(null, $"The chain is broken: {broken}.")];
     }
 
     /// <summary>Keeps the ledger's head beside it; nothing while it is empty or has not grown since.</summary>

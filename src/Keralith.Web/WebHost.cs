@@ -155,6 +155,7 @@ public static class WebHost
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
+        services.AddSingleton<Rejudging>();
         services.AddSingleton(time);
         services.AddSingleton(dating ?? new Dating(time == TimeProvider.System));
         services.AddSingleton<SiteClock>();

@@ -61,6 +61,47 @@ public class UpgradeTests
         Assert.Contains("inspection", closed.Fault, StringComparison.Ordinal);
     }
 
+    [Fact]
+    public async Task What_the_program_before_writes_during_a_rolling_upgrade_is_read_by_this_one()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await using var before = yard.Database.Command(
+            """
+            insert into store (name, about, kind, often_offline, position) values ('Old Hand', '', 'rack', false, 9);
+            insert into own_limit (owner, maker, model, criterion, figure, reason, set_at, set_by)
+            select 'site', '', '', 'hook.throat', '4 %', 'Policy', now(), id from person where username = 'qualified';
+            update person set mails = false where username = 'inspector';
+            update site set watch_share = 0.6, version = version + 1;
+            """
+        );
+        await before.ExecuteNonQueryAsync(Cancel);
+        var sites = (await yard.Sites.SitesAsync(Cancel))!;
+        Assert.Equal((0.6m, 4m), (sites.Home.WatchShare, Assert.Single(sites.Home.Limits).Limit.Percent));
+        Assert.Equal(
+            Core.Sites.Site.First,
+            (await yard.Sites.StoresAsync(Cancel)).Single(s => s.Name == "Old Hand").Site
+        );
+        Assert.Empty((await new AccountStore(yard.Database).FindAsync("inspector", yard.Now, Cancel))!.Mails);
+    }
+
+    [Theory]
+    [InlineData(16)]
+    public void Nothing_is_taken_away_that_the_program_before_reads(int since)
+    {
+        var scripts = typeof(Database)
+            .Assembly.GetManifestResourceNames()
+            .Where(n => n.EndsWith(".sql", StringComparison.Ordinal))
+            .Order(StringComparer.Ordinal)
+            .Skip(since - 1)
+            .ToList();
+        Assert.NotEmpty(scripts);
+        foreach (var script in scripts)
+        {
+            using var reader = new StreamReader(typeof(Database).Assembly.GetManifestResourceStream(script)!);
+            Assert.DoesNotMatch("(?i)drop (column|table|view)|rename ", reader.ReadToEnd());
+        }
+    }
+
     private static async Task<(string Case, string Verdict)> DocumentsAsync(Database database)
     {
         await using var command = database.Command("select case_document, verdict_document from inspection");

@@ -1,6 +1,7 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
+using Keralith.Core.Sites;
 using Keralith.Data;
 
 namespace Keralith.Testing;
@@ -27,7 +28,11 @@ public static class Seed
                 false,
                 false
             ),
-            [("Basin Yard", "Workshop"), ("Workboat Teasel", ""), ("Upper Flight", "")],
+            [
+                new("Basin Yard", "Workshop", StoreKind.Rack, false),
+                new("Workboat Teasel", "", StoreKind.Boat, true),
+                new("Upper Flight", "", StoreKind.Container, false),
+            ],
             CancellationToken.None
         );
         var people = new PeopleStore(database);

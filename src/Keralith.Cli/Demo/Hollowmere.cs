@@ -4,6 +4,7 @@ using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
+using Keralith.Core.Sites;
 using Keralith.Data;
 using Microsoft.AspNetCore.Identity;
 
@@ -57,7 +58,14 @@ public sealed partial class Hollowmere
         _books = _scenario.RuleBooks.Select(b => RuleBookShelf.Find(b)!).ToList();
         await _sites.SetUpAsync(
             new(_scenario.Site, _books, Judge.DefaultWatchShare, 30, false, true) { Seasons = Seasons() },
-            _scenario.Stores.Select(s => (s.Name, s.About)).ToList(),
+            [
+                .. _scenario.Stores.Select(s => new StoreEntry(
+                    s.Name,
+                    s.About,
+                    Code.Find<StoreKind>(s.Kind) ?? StoreKind.Rack,
+                    s.OftenOffline
+                )),
+            ],
             _cancel
         );
         var people = new PeopleStore(_database);

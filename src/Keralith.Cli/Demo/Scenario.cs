@@ -24,7 +24,7 @@ internal sealed record Scenario(
 /// <summary>A season's mark.</summary>
 internal sealed record ScenarioSeason(string Letter, string Colour, string Pattern);
 
-internal sealed record ScenarioStore(string Name, string About);
+internal sealed record ScenarioStore(string Name, string About, string? Kind, bool OftenOffline);
 
 internal sealed record ScenarioPerson(string Username, string Name, string Role);
 

@@ -86,13 +86,13 @@ internal static class BackupCommands
     {
         // Never over the demo: what is restored is a works' own.
         await using var records = Records.Configured is null ? await Records.OwnAsync() : Records.Open();
-        Console.WriteLine("Restoring ...");
         var aside = await new Dump(records.Owner).RestoreAsync(
             file,
             over,
             DateTimeOffset.UtcNow,
             Commands.UpgradeAsync,
-            cancel
+            cancel,
+            Console.WriteLine
         );
         if (!aside.Ok)
             return Refused(aside.Fault!);

@@ -19,8 +19,9 @@ public sealed partial class Dump(string connectionString)
 
     /// <summary>Writes a backup.</summary>
     /// <param name="file">Where; it is not there yet.</param>
+    /// <param name="say">Told how far it has come, in words; null: nobody asks.</param>
     /// <returns>How large it is, in bytes; a refusal where none could be written.</returns>
-    public async Task<Checked<long>> WriteAsync(string file, CancellationToken cancel)
+    public async Task<Checked<long>> WriteAsync(string file, CancellationToken cancel, Func<string, Task>? say = null)
     {
         if (BackupActs.RefusalToWrite(file, File.Exists(file)) is { } refusal)
             return refusal;
@@ -30,21 +31,23 @@ public sealed partial class Dump(string connectionString)
         Directory.CreateDirectory(Path.GetDirectoryName(making)!);
         try
         {
-            var (code, said) = await PostgresTools
-                .RunAsync(
-                    Path.Combine(tools, "pg_dump"),
-                    [
-                        "--format=custom",
-                        "--no-owner",
-                        "--no-privileges",
-                        $"--file={making}",
-                        "--no-password",
-                        $"--dbname={Where(_at.Database!)}",
-                    ],
-                    _at.Password ?? string.Empty,
-                    cancel
-                )
-                .ConfigureAwait(false);
+            var writing = PostgresTools.RunAsync(
+                Path.Combine(tools, "pg_dump"),
+                [
+                    "--format=custom",
+                    "--no-owner",
+                    "--no-privileges",
+                    $"--file={making}",
+                    "--no-password",
+                    $"--dbname={Where(_at.Database!)}",
+                ],
+                _at.Password ?? string.Empty,
+                cancel
+            );
+            await WatchAsync(writing, making, say).ConfigureAwait(false);
+            var (code, said) = await writing.ConfigureAwait(false);
+            if (code == 0 && say is not null)
+                await say("reading it through").ConfigureAwait(false);
             if (code == 0)
                 (code, said) = await ReadThroughAsync(tools, making, cancel).ConfigureAwait(false);
             if (code != 0)
@@ -65,6 +68,19 @@ public sealed partial class Dump(string connectionString)
         }
     }
 
+    /// <summary>Says how much stands in a file until it is written.</summary>
+    private static async Task WatchAsync(Task writing, string file, Func<string, Task>? say)
+    {
+        while (say is not null && await Task.WhenAny(writing, Task.Delay(Often)).ConfigureAwait(false) != writing)
+        {
+            if (File.Exists(file))
+                await say(string.Create(CultureInfo.InvariantCulture, $"{new FileInfo(file).Length >> 20} MiB written"))
+                    .ConfigureAwait(false);
+        }
+    }
+
+    private static readonly TimeSpan Often = TimeSpan.FromSeconds(1);
+
     /// <summary>Writes a backup into a folder, named by the moment, and throws the oldest away beyond a number.</summary>
     /// <param name="keep">How many stay; at least 1.</param>
     /// <returns>The file; a refusal where none could be written, and none was thrown away then.</returns>
@@ -72,7 +88,8 @@ public sealed partial class Dump(string connectionString)
         string folder,
         int keep,
         DateTimeOffset now,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Func<string, Task>? say = null
     )
     {
         if (BackupActs.RefusalToKeep(keep) is { } refusal)
@@ -81,7 +98,7 @@ public sealed partial class Dump(string connectionString)
             folder,
             string.Create(CultureInfo.InvariantCulture, $"keralith-{now.UtcDateTime:yyyyMMdd-HHmmss}{Ending}")
         );
-        var written = await WriteAsync(file, cancel).ConfigureAwait(false);
+        var written = await WriteAsync(file, cancel, say).ConfigureAwait(false);
         if (!written.Ok)
             return written.Refusal!;
         foreach (
@@ -101,13 +118,15 @@ public sealed partial class Dump(string connectionString)
     /// </summary>
     /// <param name="over">Whether a database with records in it is put aside.</param>
     /// <param name="upgrade">Brings the restored database up to this program.</param>
+    /// <param name="say">Told how far it has come, in words; null: nobody asks.</param>
     /// <returns>The name under which what stood before is kept; empty: nothing stood.</returns>
     public async Task<Checked<string>> RestoreAsync(
         string file,
         bool over,
         DateTimeOffset now,
         Func<Database, Task> upgrade,
-        CancellationToken cancel
+        CancellationToken cancel,
+        Action<string>? say = null
     )
     {
         if (PostgresTools.For(await VersionAsync(cancel).ConfigureAwait(false), "pg_restore") is not { } tools)
@@ -119,7 +138,19 @@ public sealed partial class Dump(string connectionString)
         var beside = $"{name}_restoring";
         await SayAsync($"drop database if exists \"{beside}\" with (force)", cancel).ConfigureAwait(false);
         await SayAsync($"create database \"{beside}\"", cancel).ConfigureAwait(false);
-        var refused = await ReadIntoAsync(tools, file, beside, upgrade, cancel).ConfigureAwait(false);
+        say?.Invoke($"Reading {Path.GetFileName(file)} into a database beside ...");
+        var refused = await ReadIntoAsync(
+                tools,
+                file,
+                beside,
+                async restored =>
+                {
+                    say?.Invoke("Bringing it up to this program ...");
+                    await upgrade(restored).ConfigureAwait(false);
+                },
+                cancel
+            )
+            .ConfigureAwait(false);
         if (refused is not null)
         {
             await SayAsync($"drop database if exists \"{beside}\" with (force)", CancellationToken.None)
@@ -131,6 +162,7 @@ public sealed partial class Dump(string connectionString)
             stands == RestoreStanding.Filled
                 ? string.Create(CultureInfo.InvariantCulture, $"{name}_before_{now.UtcDateTime:yyyyMMdd_HHmmss}")
                 : string.Empty;
+        say?.Invoke("Giving it its name ...");
         if (aside.Length > 0)
             await SayAsync($"alter database \"{name}\" rename to \"{aside}\"", cancel).ConfigureAwait(false);
         else if (stands == RestoreStanding.Empty)

@@ -17,7 +17,6 @@ public sealed class Backups(Database database, TimeProvider time)
     /// <exception cref="IOException">It could not be written; the message says why.</exception>
     public async Task<string> RunAsync(Func<string, Task> say, CancellationToken cancel)
     {
-        await say("Writing ...");
         var keep = int.TryParse(
             Environment.GetEnvironmentVariable("KERALITH_BACKUPS_KEEP"),
             NumberStyles.None,
@@ -26,7 +25,13 @@ public sealed class Backups(Database database, TimeProvider time)
         )
             ? Math.Max(1, said)
             : Usual;
-        var written = await new Dump(database.ConnectionString).WriteToAsync(Folder!, keep, time.GetUtcNow(), cancel);
+        var written = await new Dump(database.ConnectionString).WriteToAsync(
+            Folder!,
+            keep,
+            time.GetUtcNow(),
+            cancel,
+            say
+        );
         return written.Ok
             ? $"{Path.GetFileName(written.Value)}, {new FileInfo(written.Value).Length / 1024} KiB."
             : throw new IOException(written.Fault);

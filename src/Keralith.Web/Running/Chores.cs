@@ -129,8 +129,7 @@ public sealed partial class Chores : BackgroundService
 
     private async Task<string> VerifyAsync(Func<string, Task> say, CancellationToken cancel)
     {
-        await say("Verifying ...");
-        var found = await _verify.RunAsync(_time.GetUtcNow(), cancel);
+        var found = await _verify.RunAsync(_time.GetUtcNow(), cancel, say);
         foreach (var (mark, why) in found)
             Unverified(mark ?? "the ledger", why);
         await _verify.SealAsync(_time.GetUtcNow(), cancel);

@@ -86,6 +86,9 @@ public sealed class PieceModel(
 
     public SeatCheck? Seat { get; private set; }
 
+    /// <summary>The name of its site, where there are several.</summary>
+    public string? SiteNamed { get; private set; }
+
     public Draft? OpenDraft { get; private set; }
 
     public async Task<IActionResult> OnGetAsync(string mark, string? seat)
@@ -96,6 +99,7 @@ public sealed class PieceModel(
         if (found.Value is not { } piece)
             return NotFound();
         Piece = piece;
+        SiteNamed = (await Here.SitesAsync(Cancel)) is { AreSeveral: true } sites ? sites.Of(piece.SiteId).Name : null;
         Site = await Here.SiteOfAsync(piece, Cancel);
 
         // All that is kept of it, in one more round trip.

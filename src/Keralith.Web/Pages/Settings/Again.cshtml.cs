@@ -1,8 +1,8 @@
-using System.Diagnostics;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Running;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -10,14 +10,16 @@ namespace Keralith.Web.Pages.Settings;
 
 /// <summary>What today's rules would make of the register. Records are not altered.</summary>
 [Authorize(Policy = nameof(Right.ReadSettings))]
-public sealed class AgainModel(Here here, JudgeAgain again) : SitePage(here)
+public sealed class AgainModel(Here here, JudgeAgain again, Rejudging rejudging) : SitePage(here)
 {
     /// <summary>Rows shown; the counts are of all.</summary>
     public const int Most = 500;
 
-    public RegisterRejudged Result { get; private set; } = null!;
+    /// <summary>The judging, under way or done.</summary>
+    public RejudgingRun Run { get; private set; } = null!;
 
-    public TimeSpan Took { get; private set; }
+    /// <summary>What came of it; null while it is under way.</summary>
+    public RegisterRejudged? Result { get; private set; }
 
     /// <summary>Whether other books than the site's were asked for, to see what they would change.</summary>
     public bool IsTrial { get; private set; }
@@ -39,14 +41,16 @@ public sealed class AgainModel(Here here, JudgeAgain again) : SitePage(here)
 
     public async Task OnGetAsync(string[] book)
     {
+        var trip = new Trip();
+        var height = LedgerStore.Height(trip);
+        await Here.MakeAsync(trip, Cancel);
         await ChooseAsync();
         var tried = RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList();
         IsTrial = tried.Count > 0 && !tried.SequenceEqual(Site.Books);
         if (IsTrial)
             Site = Site with { Books = tried };
-        var clock = Stopwatch.StartNew();
-        Result = await again.RunAsync(Sites.With(Site), Site.Id, Cancel);
-        Took = clock.Elapsed;
+        Run = await rejudging.OfAsync(Site, Sites, height.Value);
+        Result = Run.Result.IsCompleted ? await Run.Result : null;
         MayLetGo = Here.May(Right.CloseVerdict) && await again.HeldAsync(Cancel) > 0;
     }
 }
