@@ -13,6 +13,7 @@ namespace Keralith.Data;
 /// <param name="SeenAt">When they were last seen; null: never.</param>
 /// <param name="SignIns">How many sign-ins are open.</param>
 /// <param name="Mails">What they want by mail.</param>
+/// <param name="Explain">When explanations stand open beside what is asked.</param>
 /// <param name="Unit">The unit they like a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</param>
 public sealed record PersonRow(
     Actor Actor,
@@ -24,6 +25,7 @@ public sealed record PersonRow(
     DateTimeOffset? SeenAt,
     int SignIns,
     IReadOnlyList<MailKind> Mails,
+    Explain Explain,
     string? Unit
 )
 {
@@ -33,7 +35,7 @@ public sealed record PersonRow(
     internal const string Columns = """
         p.id, p.username, p.name, p.roles, p.mail, p.password_hash <> '' as password, p.disabled_at is not null as disabled,
         p.directory_subject is not null as directory,
-        p.factor is not null as factor, case when p.mails then p.mail_kinds else array[]::text[] end as mails, p.unit,
+        p.factor is not null as factor, case when p.mails then p.mail_kinds else array[]::text[] end as mails, p.explain, p.unit,
         (select max(s.seen_at) from sign_in s where s.person_id = p.id) as seen,
         (select count(*)::int from sign_in s where s.person_id = p.id and s.ended_at is null and s.begun_at > $1 and s.seen_at > $2) as open
         """;
@@ -49,6 +51,7 @@ public sealed record PersonRow(
             r.ValueOrNull<DateTimeOffset>("seen"),
             r.Get<int>("open"),
             [.. r.Get<string[]>("mails").Select(k => Code.Parse<MailKind>(k))],
+            Code.Parse<Explain>(r.Get<string>("explain")),
             r.TextOrNull("unit")
         );
 }
@@ -319,6 +322,34 @@ public sealed class AccountStore(Database database)
             .Command("update person set mail_kinds = $2, mails = cardinality($2) > 0 where id = $1")
             .Positional(person, kinds.Distinct().Select(Code.Of).ToArray())
             .RunAsync(cancel);
+
+    /// <summary>Keeps when explanations stand open for a person.</summary>
+    public Task ExplainAsync(Guid person, Explain when, CancellationToken cancel) =>
+        database
+            .Command("update person set explain = $2 where id = $1")
+            .Positional(person, Code.Of(when))
+            .RunAsync(cancel);
+
+    /// <summary>When explanations stand open for a person, and whether they have signed a record of a family.</summary>
+    public async Task<(Explain When, bool HasSigned)> ExplainsAsync(
+        Guid person,
+        string family,
+        CancellationToken cancel
+    ) =>
+        (
+            await database
+                .Command(
+                    """
+                    select explain, exists (
+                      select from inspection i join piece p on p.id = i.piece_id
+                      where i.signed_by = person.id and p.family = $2) as signed
+                    from person where id = $1
+                    """
+                )
+                .Positional(person, family)
+                .ListAsync(r => (Code.Parse<Explain>(r.Get<string>("explain")), r.Get<bool>("signed")), cancel)
+                .ConfigureAwait(false)
+        ).Single();
 
     /// <summary>Keeps the unit a person likes a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</summary>
     public Task LikeUnitAsync(Guid person, string? unit, CancellationToken cancel) =>

@@ -3,6 +3,20 @@ using System.Text.RegularExpressions;
 
 namespace Keralith.Core.People;
 
+/// <summary>When explanations stand open beside what an inspection asks.</summary>
+public enum Explain
+{
+    [Code("always")]
+    Always,
+
+    /// <summary>Until they have signed a record of that kind of gear.</summary>
+    [Code("first")]
+    First,
+
+    [Code("never")]
+    Never,
+}
+
 /// <summary>What a person may have by mail beside what only a mail can bring.</summary>
 public enum MailKind
 {

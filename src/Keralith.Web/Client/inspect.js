@@ -11,6 +11,7 @@ export function inspectPart() {
     state: "Every answer is kept as you give it.",
     said: 0,
     scripted: true,
+    large: false,
     waiting: false,
     timers: new Map(),
     retry: null,
@@ -153,6 +154,7 @@ export function inspectPart() {
       if (!row) return;
       if (result.kept) row.dataset.seen = result.seen;
       row.querySelector("[data-result]").innerHTML = result.html;
+      for (const mark of row.querySelectorAll("[data-mark]")) mark.innerHTML = mark.parentElement.querySelector("input").checked ? (result.mark ?? "") : "";
       row.classList.toggle("is-answered", result.kept);
       if (result.progress) this.$refs.progress.textContent = result.progress;
     },
@@ -199,7 +201,17 @@ export function inspectPart() {
         this.note(row);
       }
       this.flush();
-      (this.form.querySelector('[data-question] input[type="text"]') ?? this.$refs.next).focus();
+      this.fold();
+      (this.form.querySelector('.figure input[type="text"]') ?? this.$refs.next).focus();
+    },
+
+    // Where nothing was found the lines fold to one that says so.
+    fold() {
+      const rows = [...this.form.querySelectorAll(".look")];
+      if (rows.length && rows.every((row) => row.querySelector('input[value="no"]').checked && !row.querySelector("textarea").value)) {
+        this.$refs.looks.open = false;
+        window.scrollTo({ top: 0 });
+      }
     },
 
     // The question in hand is pinned where the drawing was tapped.
@@ -221,6 +233,13 @@ export function inspectPart() {
       this.mark(row);
       field.focus();
       field.setSelectionRange(field.value.length, field.value.length);
+    },
+
+    // The camera, or a file, for the question beside.
+    camera(event) {
+      const row = event.target.closest("[data-question]");
+      this.mark(row);
+      row.querySelector("[data-photo]").click();
     },
 
     // A picture goes to the server at once; one that can't be sent stays chosen and is said.
@@ -294,15 +313,13 @@ export function inspectPart() {
         this.step(event.key === "ArrowDown" ? 1 : -1);
       } else if (event.key.toLowerCase() === "n" && this.here) {
         event.preventDefault();
-        const note = this.here.querySelector("details");
+        const note = this.here.querySelector(".more details");
         if (note) {
           note.open = true;
           note.querySelector("textarea").focus();
         }
       } else if (event.key.toLowerCase() === "p" && this.here) {
         event.preventDefault();
-        const note = this.here.querySelector("details");
-        if (note) note.open = true;
         this.here.querySelector("[data-photo]")?.click();
       } else if (event.key === "0") {
         event.preventDefault();

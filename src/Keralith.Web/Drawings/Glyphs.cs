@@ -6,7 +6,7 @@ namespace Keralith.Web.Drawings;
 
 /// <summary>
 /// The outcome marks: chain links told apart by shape alone. Fit is a closed link, watch a link thinned on one side,
-/// hold a link with a pin driven through, remove a link broken in two.
+/// hold a link with a pin driven through, remove a link broken in two, incomplete a link not closed yet, a dot at its gap.
 /// </summary>
 public static class Glyphs
 {
@@ -21,7 +21,8 @@ public static class Glyphs
                 """<rect x="3.5" y="7" width="17" height="10" rx="5" class="glyph-line"/><path d="M12 1.8V22.2" class="glyph-line"/><path d="M8.6 2.2h6.8" class="glyph-line"/>""",
             "remove" =>
                 """<path d="M9 7.2 7.8 7a5 5 0 0 0-1.4 9.9l1.6.1" class="glyph-line"/><path d="M16.2 7.2a5 5 0 0 1 .2 9.8l-1.5.1" class="glyph-line" transform="rotate(-14 16 12) translate(2.2 -1.6)"/>""",
-            "incomplete" => """<path d="M8.5 7a5 5 0 0 0 0 10M15.5 7a5 5 0 0 1 0 10" class="glyph-line"/>""",
+            "incomplete" =>
+                """<path d="M18.5 7H8.5a5 5 0 0 0 0 10h10" class="glyph-line"/><circle cx="19.4" cy="12" r="1.5" class="glyph-dot"/>""",
             _ => """<path d="M5 12h14" class="glyph-thin"/>""",
         };
 

@@ -94,6 +94,15 @@ public sealed class AccountModel(
         return Redirect("/account");
     }
 
+    /// <summary>Says when explanations stand open beside what is asked.</summary>
+    public async Task<IActionResult> OnPostExplainAsync(string? when)
+    {
+        if (Code.Find<Explain>(when) is not { } known)
+            return BadRequest();
+        await accounts.ExplainAsync(Who.Id, known, Cancel);
+        return Redirect("/account");
+    }
+
     /// <summary>Says in which unit a bare figure is taken where nothing else says it.</summary>
     public async Task<IActionResult> OnPostUnitAsync(string? unit)
     {

@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Signing;
 using Keralith.Data;
@@ -45,8 +46,13 @@ public sealed record SentAnswer(
 [Authorize(Policy = nameof(Right.Draft))]
 [RequestSizeLimit(Upload.MostRequest)]
 [RequestFormLimits(MultipartBodyLengthLimit = Upload.MostRequest)]
-public sealed class InspectModel(Here here, InspectionStore inspections, PieceStore pieces, FileStore files)
-    : YardPage(here)
+public sealed class InspectModel(
+    Here here,
+    InspectionStore inspections,
+    PieceStore pieces,
+    FileStore files,
+    AccountStore accounts
+) : YardPage(here)
 {
     private readonly Dictionary<string, string> _faults = [];
 
@@ -55,6 +61,19 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
     public Part Part { get; private set; } = null!;
 
     public IReadOnlyList<Question> Questions { get; private set; } = [];
+
+    /// <summary>Whether explanations stand open.</summary>
+    public bool Explains { get; private set; }
+
+    /// <summary>What is looked for on the part.</summary>
+    public IReadOnlyList<Question> Looks => [.. Questions.Where(q => q.Criterion.IsAnswerChosen)];
+
+    /// <summary>What is measured or counted on it, what is only asked where somebody measures it last.</summary>
+    public IReadOnlyList<Question> Figures =>
+        [.. Questions.Where(q => !q.Criterion.IsAnswerChosen).OrderBy(q => q.Criterion.Optional)];
+
+    /// <summary>Whether everything looked for was answered, and nothing found: the lines fold to one.</summary>
+    public bool IsClean => Looks.All(q => q.Answer?.Entry.Answer == Code.Of(Found.No) && q.Answer.Note is null);
 
     public async Task<IActionResult> OnGetAsync(Guid id, string? part)
     {
@@ -120,6 +139,9 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
                 kept = saved.Ok,
                 progress = Walk.Progress,
                 seen = Walk.SeenMark(Part.Path, criterion.Id),
+                mark = Code.Find<Found>(read.Value.Entry.Answer) is { } given
+                    ? Html(Walk.Ask(Part, criterion, saved.Fault).Mark(given))
+                    : string.Empty,
                 html,
             }
         );
@@ -241,6 +263,8 @@ public sealed class InspectModel(Here here, InspectionStore inspections, PieceSt
 
     private async Task ShowAsync()
     {
+        var (when, hasSigned) = await accounts.ExplainsAsync(Here.Actor.Id, Walk.Piece.Gear.Family.Code, Cancel);
+        Explains = when == Explain.Always || (when == Explain.First && !hasSigned);
         var photos = await files.OfInspectionAsync(Walk.Draft.Id, Cancel);
         Questions = Part
             .Criteria.Select(c =>

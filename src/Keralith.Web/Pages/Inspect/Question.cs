@@ -72,7 +72,9 @@ public sealed record Question(
         var html = new StringBuilder();
         if (Fault is not null)
             html.Append("<span class=\"fault\" role=\"alert\">").Append(Encode(Fault)).Append("</span>");
-        if (Finding is { } finding)
+        if (Finding is { Outcome: Outcome.Clear } && Criterion.IsAnswerChosen)
+            html.Append("<span class=\"sr-only\">clear</span>");
+        else if (Finding is { } finding)
         {
             html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Code.Of(finding.Outcome))).Append(' ');
             if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear)
@@ -108,6 +110,25 @@ public sealed record Question(
 
         return new HtmlString(html.ToString());
     }
+
+    /// <summary>The mark of what the answer given comes to, for inside that answer.</summary>
+    public IHtmlContent Mark(Found found) =>
+        Finding is { } finding && Answer?.Entry.Answer == Code.Of(found) && Fault is null
+            ? Glyphs.Mark(Code.Of(finding.Outcome))
+            : HtmlString.Empty;
+
+    /// <summary>The last reading before this inspection, in the question's unit; empty where there is none.</summary>
+    public string Last =>
+        Earlier.Count == 0
+            ? string.Empty
+            : QuantityFormat.Exact(
+                Length
+                    .FromMillimetres(Math.Round(Earlier[^1].Millimetres / Step, MidpointRounding.AwayFromZero) * Step)
+                    .In(Unit == "in" ? LengthUnit.Inch : LengthUnit.Millimetre)
+            );
+
+    /// <summary>To so much a reading is told again, in millimetres.</summary>
+    private decimal Step => Unit == "in" ? 0.0254m : 0.01m;
 
     private static string Encode(string text) => System.Net.WebUtility.HtmlEncode(text);
 }
