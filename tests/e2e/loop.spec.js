@@ -178,7 +178,7 @@ test("a hook fits one screen once it is looked at, two on a phone, and what was 
   expect(await lines.count()).toBeGreaterThanOrEqual(8);
   for (const line of await lines.all()) expect((await line.boundingBox()).height).toBeLessThanOrEqual(84);
   await expect(page.getByText("look across the light")).toBeHidden();
-  await lines.first().getByText("how", { exact: false }).first().click();
+  await lines.first().locator(".how > summary").click();
   await expect(page.getByText("look across the light")).toBeVisible();
 
   // The last figure stands faint in the field and is never taken for an answer.
