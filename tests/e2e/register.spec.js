@@ -1,4 +1,4 @@
-import { expect, signIn, test } from "./yard.js";
+import { expect, noSideways, signIn, test } from "./yard.js";
 
 const shackles = (from, count, store) =>
   ["mark,family,size,pin_type,maker,serial,rated_load,store,peg", ...Array.from({ length: count }, (_, i) => `HX-${from + i},shackle,7/8 in,screw,Pellow Forge,HX${from + i},6-1/2 short ton,${store},${String.fromCharCode(65 + (Math.floor(i / 200) % 26))}-${i % 200}`)].join("\n");
@@ -20,7 +20,7 @@ async function scan(page, text) {
 test("the scan field leads from anywhere to the piece by mark, by serial, by a label's code, and to the search by anything else", async ({ page }) => {
   await signIn(page, "inspector");
   await page.goto("/register?q=HM-0042");
-  const serial = await page.locator("tr:has(a[href='/piece/HM-0042']) .wide .mono").innerText();
+  const serial = await page.locator("tr:has(a[href='/piece/HM-0042']) .made .mono").innerText();
   for (const [typed, place] of [["hm-0042", "/piece/HM-0042"], [serial, "/piece/HM-0042"], [`${process.env.KERALITH_URL}/piece/HM-0003`, "/piece/HM-0003"]]) {
     await page.goto("/due");
     await scan(page, typed);
@@ -31,6 +31,28 @@ test("the scan field leads from anywhere to the piece by mark, by serial, by a l
   await page.keyboard.press("j");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/piece\//);
+});
+
+test("a desk shows sixteen pieces at once, a phone gives each two lines, and a heading puts them in order", async ({ page }) => {
+  const rows = () => page.locator("[data-rows] tbody tr").evaluateAll((all) => all.map((row) => row.getBoundingClientRect()).map(({ bottom, height }) => ({ bottom, height })));
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await signIn(page, "stores");
+  await page.goto("/register");
+  expect((await rows()).filter((row) => row.bottom <= 800).length).toBeGreaterThanOrEqual(16);
+  await page.getByRole("link", { name: "Periodic", exact: true }).click();
+  await expect(page).toHaveURL(/sort=due/);
+  await expect(page.locator("th b")).toHaveText("Periodic");
+
+  // Headings stay in sight.
+  await page.mouse.wheel(0, 900);
+  await expect.poll(async () => Math.round((await page.locator("th b").boundingBox()).y)).toBeLessThanOrEqual(12);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto("/register");
+  await noSideways(page);
+  for (const { height } of await rows()) expect(height).toBeLessThanOrEqual(60);
+  await expect(page.getByRole("link", { name: /^in-service/ })).toBeHidden();
+  await page.getByText("Narrow down").click();
+  await expect(page.getByRole("link", { name: /^in-service/ })).toBeVisible();
 });
 
 test("a file shows each row's fate first, lands its good rows, and is harmless when sent twice", async ({ page }) => {

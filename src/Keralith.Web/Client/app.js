@@ -38,6 +38,13 @@ Alpine.data("scheme", () => ({
   },
 }));
 
+// What narrows a list down folds where it would push the list out of sight.
+Alpine.data("narrow", () => ({
+  init() {
+    if (matchMedia("(max-width: 60rem)").matches) this.$el.open = false;
+  },
+}));
+
 // A form sent twice is one record by its id; the press is locked so that nobody wonders.
 Alpine.data("once", () => ({
   sent: false,

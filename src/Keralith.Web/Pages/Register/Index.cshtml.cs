@@ -21,6 +21,21 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         ("new", "newest first"),
     ];
 
+    /// <summary>The columns of the list, and the order each heading puts it in; null: none.</summary>
+    public static IReadOnlyList<(string Name, string? Sort)> Headings { get; } =
+    [
+        ("Mark", "mark"),
+        ("What", null),
+        ("Serial, maker", null),
+        ("Rated load", "rated"),
+        ("Where", "place"),
+        ("May be used?", null),
+        ("Periodic", "due"),
+    ];
+
+    /// <summary>Whether something narrows the list down.</summary>
+    public bool IsNarrowed => Q is not null || Chosen.Count > 0;
+
     public string? Q { get; private set; }
 
     public string Sort { get; private set; } = Sorts[0].Code;
