@@ -53,8 +53,29 @@ public class QuantityTests
     [InlineData("2 short ton", "1814.36948")]
     [InlineData("4-3/4 short tons", "4309.127515")]
     [InlineData("1200 kg", "1200")]
+    [InlineData("20 800 lb", "9434.721296")]
+    [InlineData("20\u202F800 lb", "9434.721296")]
+    [InlineData("1 250 000 kg", "1250000")]
+    [InlineData("1 250.5 kg", "1250.5")]
+    [InlineData("-1 250 kg", "-1250")]
+    [InlineData("4 3/4 t", "4750")]
     public void A_rated_load_is_read_as_marked(string text, string kilograms) =>
         Assert.Equal(decimal.Parse(kilograms), Mass.Parse(text).Kilograms);
+
+    [Theory]
+    [InlineData("20 80 lb")]
+    [InlineData("2080 000 lb")]
+    [InlineData("0 800 lb")]
+    [InlineData("1 2500 lb")]
+    public void Thousands_stand_apart_in_threes_or_not_at_all(string text) =>
+        Assert.Contains("side by side", Mass.Read(text).Fault, StringComparison.Ordinal);
+
+    /// <summary>A point left out of 1.125 in would be read as a link that never wears.</summary>
+    [Theory]
+    [InlineData("1 125 in")]
+    [InlineData("1 125 mm")]
+    public void A_length_never_has_its_thousands_apart(string text) =>
+        Assert.Contains("side by side", Length.Read(text).Fault, StringComparison.Ordinal);
 
     [Theory]
     [InlineData("3 ton")]

@@ -30,6 +30,21 @@ public class RegisterTests
     }
 
     [Theory]
+    [InlineData("4", 4)]
+    [InlineData("4:1", 4)]
+    [InlineData("4 : 1", 4)]
+    [InlineData("2.5:1", 2.5)]
+    public void A_design_factor_is_read_as_it_is_marked(string typed, double factor)
+    {
+        var fields = Form();
+        fields["designFactor"] = typed;
+        fields["ratedLoad"] = "12 200 lb";
+        var entry = PieceEntryReader.Read(fields).Entry!;
+        Assert.Equal((decimal)factor, entry.DesignFactor);
+        Assert.Equal("12200 lb", entry.RatedLoad.ToString());
+    }
+
+    [Theory]
     [InlineData("mark", "HM 42", "mark is 2 to 24")]
     [InlineData("mark", "", "Write the mark")]
     [InlineData("family", "rope", "Choose the family")]
@@ -40,7 +55,7 @@ public class RegisterTests
     [InlineData("ratedLoad", "5 ton", "short ton")]
     [InlineData("ratedLoad", "-5 t", "over 0")]
     [InlineData("designFactor", "0", "between 1 and 20")]
-    [InlineData("designFactor", "4:1", "figure alone")]
+    [InlineData("designFactor", "4:2", "figure alone")]
     [InlineData("serviceClass", "hard", "normal, heavy or severe")]
     [InlineData("inServiceSince", "04/05/2026", "year-month-day")]
     [InlineData("store", "", "store")]

@@ -53,7 +53,6 @@ await inspector.getByRole("button", { name: "No fault found on this part" }).cli
 await inspector.locator('[data-question="hook.throat"] [data-field="value"]').fill("46.3");
 await inspector.getByText("governs", { exact: false }).or(inspector.locator('[data-question="hook.throat"] .outcome')).first().waitFor();
 await inspector.waitForTimeout(600);
-await inspector.locator('[data-question="hook.throat"]').evaluate((row) => window.scrollTo(0, row.getBoundingClientRect().top + window.scrollY - 330));
 const inspecting = [await inspector.screenshot()];
 await inspector.goto(`${inspect}/sign`);
 await shot(inspector, "verdict");

@@ -51,12 +51,12 @@ public readonly struct Mass : IEquatable<Mass>, IComparable<Mass>
     public Mass In(MassUnit unit) => new(Kilograms, unit, unit == Unit ? Denominator : 1);
 
     /// <summary>
-    /// Reads a mass such as <c>8000 lb</c>, <c>3.5 t</c> (tonne), <c>2 short ton</c> (2000 lb each) or <c>1200 kg</c>.
+    /// Reads a mass such as <c>8000 lb</c>, <c>20 800 lb</c>, <c>3.5 t</c> (tonne), <c>2 short ton</c> (2000 lb each) or <c>1200 kg</c>.
     /// </summary>
     public static Checked<Mass> Read(string? text)
     {
         const string Example = "8800 lb or 3.5 t";
-        var split = QuantityText.Split(text, Example);
+        var split = QuantityText.Split(text, Example, groups: true);
         if (!split.Ok)
             return new Refusal(split.Fault!);
         var figure = split.Value;

@@ -33,13 +33,19 @@ internal static class QuantityText
         ("\u2019", "'"),
         ("\u2212", "-"),
         ("\u00A0", " "),
+        ("\u202F", " "),
+        ("\u2009", " "),
         ("\u00B0", "deg "),
     ];
 
     /// <summary>Splits a text into its exact number and the unit written behind it.</summary>
     /// <param name="text">What was typed.</param>
     /// <param name="example">A good value, named in refusals.</param>
-    public static Checked<WrittenFigure> Split(string? text, string example)
+    /// <param name="groups">
+    /// Whether thousands may stand apart, as loads are printed: <c>20 800 lb</c>. Not in lengths, where a point left out
+    /// would be read as a figure a thousand times as large.
+    /// </param>
+    public static Checked<WrittenFigure> Split(string? text, string example, bool groups = false)
     {
         if (string.IsNullOrWhiteSpace(text))
             return new Refusal($"nothing was written; write a figure with its unit, such as {example}");
@@ -59,6 +65,8 @@ internal static class QuantityText
             at = 1;
         }
 
+        if (groups)
+            plain = plain[..at] + Joined(plain[at..]);
         var from = at;
         var whole = Digits(plain, ref at);
         if (whole.Length == 0 && !(at < plain.Length && plain[at] == '.'))
@@ -87,6 +95,27 @@ internal static class QuantityText
         }
 
         return new WrittenFigure(negative ? -number : number, under, plain[at..].Trim());
+    }
+
+    /// <summary>A figure whose thousands stand apart, written together; anything else as it is.</summary>
+    private static string Joined(string text)
+    {
+        var at = 0;
+        var first = Digits(text, ref at);
+        if (first.Length is 0 or > 3 || first[0] == '0')
+            return text;
+        var joined = first.ToString();
+        while (at + 3 < text.Length && text[at] == ' ')
+        {
+            var next = at + 1;
+            var group = Digits(text, ref next);
+            if (group.Length != 3 || (next < text.Length && text[next] == '/'))
+                break;
+            joined += group.ToString();
+            at = next;
+        }
+
+        return joined + text[at..];
     }
 
     /// <summary>Reads a bare number (no unit), exactly.</summary>

@@ -16,6 +16,16 @@ public sealed class PieceEntryReader
     private const int LongestText = 120;
     private const int LongestNotes = 2000;
 
+    /// <summary>A design factor as it is typed or as it is marked: <c>4</c> or <c>4:1</c>.</summary>
+    private static Checked<decimal> Factor(string text) =>
+        QuantityText.Bare(
+            text.Replace(" ", string.Empty, StringComparison.Ordinal) is var plain
+            && plain.EndsWith(":1", StringComparison.Ordinal)
+                ? plain[..^2]
+                : text,
+            "4"
+        );
+
     private static readonly Length LargestSize = Length.FromMillimetres(2000);
     private static readonly Length LongestReach = Length.FromMillimetres(1_000_000);
 
@@ -177,7 +187,7 @@ public sealed class PieceEntryReader
         var ratedLoad = Read("ratedLoad", Mass.Read);
         if (ratedLoad?.Kilograms <= 0)
             Refuse("ratedLoad", "A rated load is over 0.");
-        var factor = Read("designFactor", t => QuantityText.Bare(t, "4"));
+        var factor = Read("designFactor", Factor);
         if (factor is <= 0 or > 20)
             Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
         var service = Code.Find<ServiceClass>(Typed("serviceClass") ?? "normal");
