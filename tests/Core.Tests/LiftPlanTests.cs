@@ -580,6 +580,81 @@ public class LiftPlanTests
             Assert.Contains(refusal, handedOut.Fault, StringComparison.Ordinal);
     }
 
+    [Theory]
+    [InlineData("", "", "", "", LiftOutcome.Ok)]
+    [InlineData("bears", "12 mm", "", "12 mm", LiftOutcome.Ok)]
+    [InlineData("bears", "11.9 mm", "", "12 mm", LiftOutcome.NotPermitted)]
+    [InlineData("bears", "0", "cut-protector", "12 mm", LiftOutcome.Caution)]
+    [InlineData("bears", "20", "", "", LiftOutcome.Ask)]
+    public void A_plan_whose_sling_bears_on_an_edge_is_worked_out_with_it_and_told_in_the_second_edition(
+        string edge,
+        string radius,
+        string protection,
+        string thickness,
+        LiftOutcome outcome
+    )
+    {
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("legs", "1"),
+            ("unit", "mm"),
+            ("edge", edge),
+            ("edgeRadius", radius),
+            ("edgeProtection", protection),
+            ("slingThickness", thickness),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs")
+        );
+        var sling = Sling("HM-0001", "web-sling", "3 t", TagWords.Plain with { Hitch = Hitch.Vertical });
+        var verdict = Verdict(fields, sling);
+        Assert.Equal(outcome, verdict.Result!.Outcome);
+        var lift = verdict.Planned.Lift!;
+        Assert.Equal(edge.Length == 0 ? LiftEdition.First : LiftEdition.Second, lift.Edition);
+        Assert.Equal(LiftWriter.Write(verdict.Result), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(lift)!))));
+    }
+
+    [Fact]
+    public void What_was_added_to_an_estimate_is_not_added_again_in_the_document()
+    {
+        var fields = Fields(
+            ("basis", "estimated"),
+            ("part-1-shape", "box"),
+            ("part-1-a", "1 m"),
+            ("part-1-b", "1 m"),
+            ("part-1-c", "300 mm"),
+            ("part-1-density", "granite"),
+            ("contingency", "15"),
+            ("legs", "1"),
+            ("edge", "bears"),
+            ("edgeRadius", "50 mm"),
+            ("slingThickness", "6 mm"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "legs")
+        );
+        var lift = Verdict(fields, Sling("HM-0001", "web-sling", "3 t", TagWords.Plain)).Planned.Lift!;
+        Assert.Equal(931.5m, lift.Load.Weight.Kilograms);
+        Assert.Equal(931.5m, Read(LiftDocument.Write(lift)!).Load.Weight.Kilograms);
+    }
+
+    [Theory]
+    [InlineData("edgeRadius", "")]
+    [InlineData("edgeRadius", "-1 mm")]
+    [InlineData("edgeProtection", "carpet")]
+    [InlineData("slingThickness", "0 mm")]
+    public void An_edge_nobody_measured_is_asked_for(string field, string value)
+    {
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("legs", "1"),
+            ("edge", "bears"),
+            ("edgeRadius", "5 mm")
+        );
+        fields[field] = value;
+        Assert.Contains(field, LiftPlanReader.Read(fields).Faults.Keys);
+    }
+
     private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>
         typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
 

@@ -34,9 +34,11 @@ internal static class LoadPathDocument
             json.WriteEndArray();
         }
         else
-            json.WriteString("weight", load.Bare.ToString());
+            json.WriteString("weight", LiftDocument.Text(load.Bare));
 
-        json.WriteNumber("contingency", (load.Contingency ?? 0) * 100);
+        // Where the weight stands with it in, it is not added again.
+        var apart = load.Bare != load.Weight ? load.Contingency : null;
+        json.WriteNumber("contingency", (apart ?? 0) * 100);
     }
 
     public static void Edge(Utf8JsonWriter json, Edge edge)

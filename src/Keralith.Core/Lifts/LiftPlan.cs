@@ -84,6 +84,12 @@ public sealed record PlannedHitch(Hitch Hitch)
     public bool Reeved { get; init; }
 
     public bool Crossed { get; init; }
+
+    /// <summary>The edge of the load the slings bear on; null: on none.</summary>
+    public Edge? Edge { get; init; }
+
+    /// <summary>Of webs, loaded roundslings or mesh; null where nobody has measured it.</summary>
+    public Length? Thickness { get; init; }
 }
 
 /// <summary>A lift being put together: the load, how it hangs, and the gear chosen so far.</summary>
@@ -196,6 +202,7 @@ public sealed record LiftPlan
             ? null
             : new Lift(books, Load, arrangement)
             {
+                Edition = Hitch.Edge is null ? LiftEdition.First : LiftEdition.Second,
                 FourLegs = FourLegs,
                 Above = [.. components, .. kits.Select(k => k.Common)],
                 Rigging = weights.Rigging,
@@ -255,7 +262,7 @@ public sealed record LiftPlan
         Rigged(sling.Sling(Hitch.Hitch), components);
 
     internal LegRigging Rigged(LiftSling sling, IReadOnlyList<LiftComponent> components) =>
-        new(Hitch.Hitch, sling)
+        new(Hitch.Hitch, sling with { Thickness = sling.Thickness ?? Hitch.Thickness })
         {
             Components = components,
             ChokeAngle = Hitch.ChokeAngle,
@@ -269,6 +276,7 @@ public sealed record LiftPlan
             Contact = Hitch.Contact,
             Reeved = Hitch.Reeved,
             Crossed = Hitch.Crossed,
+            Edge = Hitch.Edge,
         };
 
     /// <summary>Pieces in more legs than they have: one sling counted twice carries nothing twice.</summary>

@@ -91,6 +91,8 @@ public sealed class LiftPlanReader
             Contact = _fields.Choice<Contact>("contact") ?? Contact.Round,
             Reeved = _fields.Flag("reeved"),
             Crossed = _fields.Flag("crossed"),
+            Edge = Edge(),
+            Thickness = _fields.Raw("edge") is null ? null : _fields.Length("slingThickness"),
         };
         if (hitch.Hitch == Hitch.Basket && stand is StandPoints)
             _fields.Refuse("hitch", "legs to known points are single parts: straight or choked");
@@ -116,6 +118,38 @@ public sealed class LiftPlanReader
                 Rigging = rigging,
                 Pieces = pieces,
             };
+    }
+
+    /// <summary>The edge the slings bear on, where somebody said that they do.</summary>
+    private Edge? Edge()
+    {
+        if (_fields.Raw("edge") is null)
+            return null;
+        if (_fields.Raw("edgeRadius") is null)
+            _fields.Refuse("edgeRadius", "the radius of the edge is wanted; 0 where it is sharp");
+        var protection = _fields.Choice<EdgeProtection>("edgeProtection") ?? EdgeProtection.None;
+        var bare = protection == EdgeProtection.None;
+        var (radius, its, bears) = (
+            FromZero("edgeRadius"),
+            bare ? null : FromZero("edgeProtectedRadius"),
+            bare ? null : FromZero("edgeBears")
+        );
+        return radius is { } r
+            ? new(r)
+            {
+                Protection = protection,
+                ProtectedRadius = its,
+                Bears = bears,
+            }
+            : null;
+    }
+
+    private Length? FromZero(string name)
+    {
+        var length = _fields.Length(name, positive: false);
+        if (length?.Millimetres < 0)
+            _fields.Refuse(name, "a length of 0 or over");
+        return length;
     }
 
     private LoadEstimate? Estimate(bool wanted)

@@ -137,7 +137,7 @@ internal static class FileEndpoints
         return lift.Verdict?.Planned.Lift is { } planned && LiftDocument.Write(planned) is { } json
             ? Results.Text(json, "application/json; charset=utf-8")
             : Results.Text(
-                "keralith.lift/1 has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.",
+                "The lift document has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.",
                 statusCode: StatusCodes.Status422UnprocessableEntity
             );
     }
