@@ -91,10 +91,11 @@ public sealed class YardStore(Database database)
                             session.At(found[0].Site);
                         await session
                             .WriteAsync(
-                                "update piece set store_id = $2, peg = $3 where id = $1",
+                                "update piece set store_id = $2, peg = $3, season_for = case when $4 then null else season_for end where id = $1",
                                 row.Id,
                                 store,
-                                to!.Peg
+                                to!.Peg,
+                                elsewhere
                             )
                             .ConfigureAwait(false);
                         await InsertMoveAsync(session, row, "moved", to.ToString(), string.Empty).ConfigureAwait(false);

@@ -213,6 +213,10 @@ public class SitesTests
         Assert.Equal("Quay Rack", Assert.Single(await seasons.ProgressAsync(new(2026, 1, 1), North, Cancel)).Store);
         Assert.Equal(new(2026, 1, 1), (await yard.FindAsync("HM-0002")).SeasonFor);
         Assert.Equal("HM-0001", Assert.Single(await seasons.LackingAsync(new(2026, 1, 1), Home, null, Cancel)).Mark);
+
+        // What is painted at one site says nothing at another.
+        Yard.Must(await MoveAsync(yard, 1, "HM-0002"));
+        Assert.Null((await yard.FindAsync("HM-0002")).SeasonFor);
     }
 
     [Fact]

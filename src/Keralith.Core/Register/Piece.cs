@@ -169,6 +169,13 @@ public sealed record Piece
 
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 
+    /// <summary>May it be used now, by the rules and on the day of its own site.</summary>
+    public Usability UseAt(DateTimeOffset now, SiteSet sites)
+    {
+        var site = sites.Of(SiteId);
+        return UseOn(site.DayOf(now), site);
+    }
+
     /// <summary>May it be used, asked of Core.</summary>
     public Usability UseOn(DateOnly today, Site site) =>
         Usability.On(

@@ -37,7 +37,7 @@ internal static class PiecesApi
 
     private static async Task ListAsync(HttpContext context, CancellationToken cancel)
     {
-        var (pieces, site, stores) = await StoresAsync(context, cancel);
+        var (pieces, sites, stores) = await StoresAsync(context, cancel);
         var query = context.Request.Query;
         var most = int.TryParse(query["most"], out var asked) ? Math.Clamp(asked, 1, MostAPage) : 50;
         var q = query["q"].ToString();
@@ -51,7 +51,7 @@ internal static class PiecesApi
         json.WriteStartArray("pieces");
         var figures = await pieces.FiguresAsync(rows.Select(r => r.Id), cancel);
         foreach (var row in rows)
-            Write(json, row, figures[row.Id], stores, site, context);
+            Write(json, row, figures[row.Id], stores, sites, context);
         json.WriteEndArray();
         if (rows.Count == most)
             json.WriteString("next", rows[^1].Mark);
@@ -161,13 +161,13 @@ internal static class PiecesApi
 
     private static async Task AnswerAsync(HttpContext context, Piece row, int status, CancellationToken cancel)
     {
-        var (pieces, site, stores) = await StoresAsync(context, cancel);
+        var (pieces, sites, stores) = await StoresAsync(context, cancel);
         var baselines = (await pieces.BaselinesAsync(row.Id, cancel)).ToDictionary(b => b.Key, b => b.Value.Figure);
         context.Response.StatusCode = status;
         if (status == StatusCodes.Status201Created)
             context.Response.Headers.Location = $"/api/v1/pieces/{row.Mark}";
         await using var json = Json(context);
-        Write(json, row, baselines, stores, site, context);
+        Write(json, row, baselines, stores, sites, context);
     }
 
     private static void Write(
@@ -175,11 +175,11 @@ internal static class PiecesApi
         Piece row,
         IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines,
         StoreNames stores,
-        Site site,
+        SiteSet sites,
         HttpContext context
     ) => PieceDocument.Write(json, row.Entry(baselines), stores, standing =>
         {
-            var use = row.UseOn(context.RequestServices.GetRequiredService<Here>().Today, site);
+            var use = row.UseAt(context.RequestServices.GetRequiredService<Here>().Now, sites);
             standing.WriteString("state", Code.Of(row.State));
             if (row.Verdict is { } verdict)
                 standing.WriteString("verdict", Code.Of(verdict));
@@ -195,7 +195,7 @@ internal static class PiecesApi
             standing.WriteNumber("version", row.Version);
         });
 
-    private static async Task<(PieceStore Pieces, Site Site, StoreNames Stores)> StoresAsync(
+    private static async Task<(PieceStore Pieces, SiteSet Sites, StoreNames Stores)> StoresAsync(
         HttpContext context,
         CancellationToken cancel
     )
@@ -203,7 +203,7 @@ internal static class PiecesApi
         var sites = context.RequestServices.GetRequiredService<SiteStore>();
         return (
             context.RequestServices.GetRequiredService<PieceStore>(),
-            await sites.GetAsync(cancel),
+            await context.RequestServices.GetRequiredService<Here>().SitesAsync(cancel),
             await RegisterExport.StoresAsync(sites, cancel)
         );
     }

@@ -107,7 +107,15 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
         var works = await Here.SitesAsync(Cancel);
         var address = at.Base;
         Labels = rows.Take(Most)
-            .Select(p => Label.Of(p, works.Of(p.SiteId), Here.Today, address, outOfUse || p.State.IsRetired()))
+            .Select(p =>
+                Label.Of(
+                    p,
+                    works.Of(p.SiteId),
+                    works.Of(p.SiteId).DayOf(Here.Now),
+                    address,
+                    outOfUse || p.State.IsRetired()
+                )
+            )
             .ToList();
     }
 }
