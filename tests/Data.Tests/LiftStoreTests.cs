@@ -195,6 +195,39 @@ public class LiftStoreTests
     }
 
     [Fact]
+    public async Task Who_has_a_piece_and_who_handed_it_out_are_told_that_it_is_on_hold()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var holder = Seed.People["crew"];
+        Yard.Must(
+            await new IssueStore(yard.Database).IssueAsync(
+                piece.Id,
+                $" {holder.Name.ToUpperInvariant()} ",
+                "",
+                null,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        Yard.Must(await yard.Custody.HoldAsync(piece.Id, HoldCause.Doubt, "Bent", yard.Stamp("inspector"), Cancel));
+        var notices = new NoticeStore(yard.Database);
+        Assert.Contains(
+            "out in your name, is on hold: Bent",
+            Assert.Single(await notices.OpenAsync(holder.Id, Cancel)).Words,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "you handed out to",
+            Assert.Single(await notices.OpenAsync(Seed.People["stores"].Id, Cancel)).Words,
+            StringComparison.Ordinal
+        );
+
+        // Whoever holds it knows.
+        Assert.Empty(await notices.OpenAsync(Seed.People["inspector"].Id, Cancel));
+    }
+
+    [Fact]
     public async Task Gear_goes_out_with_its_lift_and_comes_back_with_a_look()
     {
         await using var yard = await Yard.OpenAsync();

@@ -21,7 +21,10 @@ internal static class Holding
         Guid? inspection = null
     ) => session.HoldAllAsync([(id ?? Guid.CreateVersion7(), piece, hold, inspection)]);
 
-    /// <summary>Puts holds on several pieces, and tells those who planned to lift with them.</summary>
+    /// <summary>
+    /// Puts holds on several pieces, and tells those who planned to lift with them, who have them and who handed them
+    /// out.
+    /// </summary>
     public static async Task HoldAllAsync(
         this Session session,
         IReadOnlyCollection<(Guid Id, Guid Piece, NewHold Hold, Guid? Inspection)> holds
@@ -48,16 +51,26 @@ internal static class Holding
         await session
             .WriteAsync(
                 $"""
+                with held as (
+                  select p.mark, p.issue_id, h.reason
+                  from unnest($1::uuid[], $2::text[]) as h (piece, reason) join piece p on p.id = h.piece)
                 insert into notice (person_id, words, link, at)
-                select l.made_by, p.mark || ' on your lift "' || l.name || '" is on hold: ' || h.reason, '/lift/' || l.id, $3
-                from unnest($1::uuid[], $2::text[]) as h (piece, reason)
-                join piece p on p.id = h.piece
-                join lift l on l.marks @> array[p.mark]
+                select l.made_by, h.mark || ' on your lift "' || l.name || '" is on hold: ' || h.reason, '/lift/' || l.id, $3
+                from held h join lift l on l.marks @> array[h.mark]
                 where l.state in {Fragments.OpenLift} and not l.is_template
+                union
+                select w.id, h.mark || ', which is out in your name, is on hold: ' || h.reason, '/piece/' || h.mark, $3
+                from held h
+                join issue i on i.id = h.issue_id
+                join person w on lower(w.name) = lower(trim(i.holder)) and w.disabled_at is null and w.id <> $4
+                union
+                select i.by_person, h.mark || ', which you handed out to ' || i.holder || ', is on hold: ' || h.reason, '/piece/' || h.mark, $3
+                from held h join issue i on i.id = h.issue_id and i.by_person <> $4
                 """,
                 pieces,
                 reasons,
-                session.Stamp.At
+                session.Stamp.At,
+                session.Stamp.Actor.Id
             )
             .ConfigureAwait(false);
     }
