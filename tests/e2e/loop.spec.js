@@ -30,11 +30,11 @@ test("the whole loop by keyboard: register, inspect, judge, hold, retire", async
   page.expectedFaults = ["422", "403"];
   const mark = "HM-0901";
   await signIn(page, "stores");
-  await registerSling(page, mark, "12 200 lb");
-  // A comma or a blank between thousands is refused with words; what was typed stays.
-  await expect(page.getByText("two figures stand side by side", { exact: false })).toBeVisible();
+  await registerSling(page, mark, "12,200 lb");
+  // A comma between thousands is refused with words; what was typed stays. Thousands apart are read as they are printed.
+  await expect(page.getByText("has a comma", { exact: false })).toBeVisible();
   await expect(page.locator("[name=maker]")).toHaveValue("Orrery Chainworks");
-  await page.locator("[name=ratedLoad]").fill("12200 lb");
+  await page.locator("[name=ratedLoad]").fill("12 200 lb");
   await page.getByRole("button", { name: "Register", exact: true }).press("Enter");
   await expect(page.locator(".answer")).toContainText("Do not use");
 

@@ -86,7 +86,7 @@ test("a wrong record is corrected: readings one after the other, a picture, both
   await expect(row.locator("[data-result]")).toContainText("The worst of 3");
 
   // A picture chosen is kept at once; what is no picture is said.
-  await row.locator("summary").click();
+  await row.locator(".more summary").click();
   await row.locator("[data-photo]").setInputFiles({ name: "bow.svg", mimeType: "image/svg+xml", buffer: Buffer.from("<svg/>") });
   await expect(page.locator("form [role=status]")).toContainText("this is neither");
   await row.locator("[data-photo]").setInputFiles({ name: "bow.png", mimeType: "image/png", buffer: await page.locator("h1").screenshot() });
