@@ -440,7 +440,10 @@ public class LoadPathTests
     [InlineData("0 mm", "0 mm", LiftOutcome.NotPermitted)]
     [InlineData("-1 mm", "0 mm", LiftOutcome.NotPermitted)]
     [InlineData("0 mm", "1 mm", LiftOutcome.Ok)]
-    public void A_load_held_at_or_below_its_centre_of_gravity_everywhere_turns_over(
+    [InlineData("101 mm", "-100 mm", LiftOutcome.Ok)]
+    [InlineData("100 mm", "-100 mm", LiftOutcome.NotPermitted)]
+    [InlineData("1 mm", "-100 mm", LiftOutcome.NotPermitted)]
+    public void A_load_whose_picks_run_at_or_below_its_centre_of_gravity_turns_over(
         string one,
         string? other,
         LiftOutcome outcome

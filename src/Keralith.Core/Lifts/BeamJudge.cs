@@ -103,7 +103,7 @@ internal sealed class BeamJudge
                 "What the beam weighs is not known: what hangs above sees more than is worked out here."
             );
         var above = _under.Drops.Select(d => d.AboveCentre?.Millimetres).ToList();
-        if (above.All(a => a <= 0))
+        if (above.All(a => a <= 0) || HeightOverCentre() <= 0)
             Say(
                 LiftOutcome.NotPermitted,
                 "Slung at or below its centre of gravity the load turns over: take hold above it."
@@ -113,6 +113,23 @@ internal sealed class BeamJudge
         else if (above.Any(a => a <= 0))
             Say(LiftOutcome.Ok, "One pick stands at or below the centre of gravity: watch how the load hangs.");
         Say(LiftOutcome.Ok, "A beam is used as its plate and its maker say: at its marked points, in its marked span.");
+    }
+
+    /// <summary>
+    /// How far the line through both picks runs above the centre of gravity, where it passes it: at or below it the load
+    /// turns over about that line. Null where a height is not known, or there is one drop.
+    /// </summary>
+    private decimal? HeightOverCentre()
+    {
+        if (_under.Drops is not [{ AboveCentre: { } first } one, { AboveCentre: { } second } other])
+            return null;
+        if (one.At > other.At)
+            (one, other, first, second) = (other, one, second, first);
+        var (low, high) = (one.At.Millimetres, other.At.Millimetres);
+
+        // Outside the drops it is another fault, told where the pulls are.
+        var at = Math.Clamp(_centre, low, high);
+        return first.Millimetres + ((second.Millimetres - first.Millimetres) * ((at - low) / (high - low)));
     }
 
     private void Standing()
