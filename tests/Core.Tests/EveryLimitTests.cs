@@ -7,18 +7,14 @@ namespace Keralith.Core.Tests;
 
 /// <summary>
 /// Every measure and count of the catalogue under every book, inch-named and mm-named: at its limit, just below and just above.
-/// The figures themselves stand in <see cref="LimitTests"/> and <see cref="LimitTableTests"/>; here nothing is left out.
+/// The figures themselves stand in <see cref="LimitTests"/> and <see cref="LimitTableTests"/>; here nothing is left out but what is held against a
+/// figure on record of the piece (<see cref="OnRecordTests"/>).
 /// </summary>
 public class EveryLimitTests
 {
     private const decimal Little = 0.0001m;
 
-    public static TheoryData<string> Criteria =>
-        new(
-            Catalogue
-                .All.Where(c => !c.IsAnswerChosen && c.Limit is not (RosterMembers or RosterLinks))
-                .Select(c => c.Id)
-        );
+    public static TheoryData<string> Criteria => new(OwnLimitReader.Criteria.Select(c => c.Id));
 
     [Theory]
     [MemberData(nameof(Criteria))]

@@ -3,6 +3,7 @@ using FsCheck.Xunit;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Quantities;
 using Xunit;
 using Outcome = Keralith.Core.Gear.Outcome;
 
@@ -314,6 +315,9 @@ public class JudgementTests
             .All.Where(a => a.Kind == AttributeKind.Flag)
             .ToDictionary(a => a.Name, AttributeValue (_) => new FlagValue(true));
         flags["legs"] = new WholeValue(2);
+        flags["torque"] = new MomentValue(Moment.Read("100 ft lbf").Value);
+        flags["handPullLimit"] = new ForceValue(Force.Read("260 N").Value, null);
+        flags["threadSize"] = new LengthValue(Length.Parse("20 mm"));
         yield return new(family, flags);
         foreach (var attribute in GearAttributes.All.Where(a => a.Kind == AttributeKind.Choice))
         {

@@ -116,7 +116,9 @@ public class PropertyTests
                 new(
                     family,
                     GearAttributes
-                        .All.Where(a => a.Kind is AttributeKind.Length or AttributeKind.Text)
+                        .All.Where(a =>
+                            a is { BringsQuestion: false, Kind: AttributeKind.Length or AttributeKind.Text }
+                        )
                         .Select(a =>
                             KeyValuePair.Create<string, AttributeValue>(
                                 a.Name,

@@ -1,6 +1,5 @@
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
-using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 using Keralith.Core.Tags;
 using Xunit;

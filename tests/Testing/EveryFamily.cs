@@ -34,6 +34,8 @@ public static class EveryFamily
                         {
                             AttributeKind.Length => "40 mm",
                             AttributeKind.Mass => "12 kg",
+                            AttributeKind.Force => "180 N at 500 kg",
+                            AttributeKind.Moment => "100 ft lbf",
                             AttributeKind.Whole => "2",
                             AttributeKind.Number => "4",
                             AttributeKind.Choice => family.ChoicesOf(definition)[0],

@@ -105,8 +105,11 @@ public static class CaseReader
                     given[0],
                     $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}"
                 );
-            else if (criterion is { Limit: RosterMembers or RosterLinks })
-                limit.Refuse("criterion", $"{criterion.Id} is held against the roster and takes no limit");
+            else if (criterion is not null && OwnLimitReader.IsOnRecord(criterion))
+                limit.Refuse(
+                    "criterion",
+                    $"{criterion.Id} is held against what is on record of the gear and takes no limit"
+                );
             else if (criterion is { IsAngle: true } && given[0] == "percent")
                 limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
             limit.RefuseUnread("source, criterion, percent, absolute, count");
@@ -163,7 +166,8 @@ public static class CaseReader
         {
             { IsAnswerChosen: true } => "criterion, part, answer",
             { Kind: CriterionKind.Count } => "criterion, part, count",
-            { IsAngle: true } => "criterion, part, value, uncertainty",
+            { InsteadOfFigure.Count: > 0 } => "criterion, part, value, uncertainty, answer",
+            { IsLength: false } => "criterion, part, value, uncertainty",
             _ => "criterion, part, value, baseline, baselineBasis, uncertainty",
         };
 
@@ -178,17 +182,33 @@ public static class CaseReader
             return answer.Whole("count", 0) is { } count ? new Counted(count) : null;
         }
 
-        if (!answer.Has("value"))
-            answer.Refuse("value", $"missing, expected {(criterion.IsAngle ? "an angle" : "a length")} with its unit");
-        if (criterion.IsAngle)
+        if (criterion.InsteadOfFigure.Count > 0 && answer.Has("answer"))
         {
-            var angle = answer.Parsed("value", Angle.Read);
-            var about = answer.Parsed("uncertainty", Angle.Read) ?? default;
-            if (angle?.Degrees < 0)
-                answer.Refuse("value", "found an angle under 0, expected 0 or over");
-            if (about.Degrees < 0)
-                answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
-            return angle is { } a ? new MeasuredAngle(a, about) : null;
+            if (answer.Has("value"))
+                answer.Refuse("value", "found beside an answer, expected one or the other");
+            answer.Take("value");
+            answer.Take("uncertainty");
+            return answer.RequiredOneOf("answer", Answers) is not { } instead ? null
+                : criterion.InsteadOfFigure.Contains(instead) ? new Chosen(instead)
+                : Refused(
+                    answer,
+                    "answer",
+                    $"{criterion.Id} takes a value, or {string.Join(", ", criterion.InsteadOfFigure.Select(Code.Of))}"
+                );
+        }
+
+        if (!answer.Has("value"))
+            answer.Refuse("value", $"missing, expected {Wanted(criterion.Measures)} with its unit");
+        switch (criterion.Measures)
+        {
+            case Dimension.Angle:
+                return Figure(answer, Angle.Read, a => a.Degrees, (a, u) => new MeasuredAngle(a, u));
+            case Dimension.Force:
+                return Figure(answer, Force.Read, f => f.Newtons, (f, u) => new MeasuredForce(f, u));
+            case Dimension.Moment:
+                return Figure(answer, Moment.Read, m => m.NewtonMetres, (m, u) => new MeasuredMoment(m, u));
+            case Dimension.Length:
+                break;
         }
 
         var value = answer.PositiveLength("value");
@@ -200,6 +220,39 @@ public static class CaseReader
         if (criterion.IsPair && value < baseline)
             answer.Refuse("value", $"found {value}, expected the longest: not under the shortest, {baseline}");
         return value is { } v ? new Measured(v, baseline, basis, uncertainty) : null;
+    }
+
+    private static string Wanted(Dimension dimension) =>
+        dimension switch
+        {
+            Dimension.Length => "a length",
+            Dimension.Angle => "an angle",
+            Dimension.Force => "a force",
+            Dimension.Moment => "a torque",
+        };
+
+    /// <summary>A figure of another dimension than length, 0 and over, with its uncertainty.</summary>
+    private static Response? Figure<T>(
+        JsonFields answer,
+        Func<string?, Checked<T>> read,
+        Func<T, decimal> amount,
+        Func<T, T, Response> response
+    )
+        where T : struct
+    {
+        var value = answer.Parsed("value", read);
+        var about = answer.Parsed("uncertainty", read) ?? default;
+        if (value is { } below && amount(below) < 0)
+            answer.Refuse("value", "found a figure under 0, expected 0 or over");
+        if (amount(about) < 0)
+            answer.Refuse("uncertainty", "found a figure under 0, expected 0 or over");
+        return value is { } v ? response(v, about) : null;
+    }
+
+    private static Response? Refused(JsonFields answer, string field, string words)
+    {
+        answer.Refuse(field, words);
+        return null;
     }
 
     private static Criterion? KnownCriterion(JsonFields fields)

@@ -111,6 +111,13 @@ public static class CaseWriter
         json.WriteEndObject();
     }
 
+    private static void Write(Utf8JsonWriter json, string value, string? uncertainty)
+    {
+        json.WriteString("value", value);
+        if (uncertainty is not null)
+            json.WriteString("uncertainty", uncertainty);
+    }
+
     private static void Write(Utf8JsonWriter json, Answer answer)
     {
         json.WriteStartObject();
@@ -134,9 +141,17 @@ public static class CaseWriter
                     json.WriteString("uncertainty", measured.Uncertainty.ToString());
                 break;
             case MeasuredAngle angle:
-                json.WriteString("value", angle.Value.ToString());
-                if (angle.Uncertainty != default)
-                    json.WriteString("uncertainty", angle.Uncertainty.ToString());
+                Write(json, angle.Value.ToString(), angle.Uncertainty == default ? null : angle.Uncertainty.ToString());
+                break;
+            case MeasuredForce force:
+                Write(json, force.Value.ToString(), force.Uncertainty == default ? null : force.Uncertainty.ToString());
+                break;
+            case MeasuredMoment moment:
+                Write(
+                    json,
+                    moment.Value.ToString(),
+                    moment.Uncertainty == default ? null : moment.Uncertainty.ToString()
+                );
                 break;
             default:
                 throw new InvalidOperationException($"No such response: {answer.Response}.");

@@ -72,7 +72,7 @@ internal static class GearReader
                 return element.ValueKind == JsonValueKind.String
                     ? definition.Read(element.GetString()!)
                     : new Refusal(
-                        $"found {JsonFields.Kind(element)}, expected text{(definition.Kind is AttributeKind.Length or AttributeKind.Mass ? " with a unit" : string.Empty)}"
+                        $"found {JsonFields.Kind(element)}, expected text{(definition.HasUnit ? " with a unit" : string.Empty)}"
                     );
         }
     }

@@ -108,15 +108,20 @@ public static class VerdictWriter
         json.WriteEndObject();
     }
 
-    private static string Unit(Criterion criterion) =>
-        criterion.Kind == CriterionKind.Count ? "count"
-        : criterion.IsAngle ? "deg"
-        : "mm";
+    private static string Unit(Criterion criterion) => Names(criterion).Unit;
 
-    private static string LimitName(Criterion criterion) =>
-        criterion.Kind == CriterionKind.Count ? "limitCount"
-        : criterion.IsAngle ? "limitDeg"
-        : "limitMm";
+    private static string LimitName(Criterion criterion) => Names(criterion).Limit;
+
+    private static (string Unit, string Limit) Names(Criterion criterion) =>
+        criterion.Kind == CriterionKind.Count
+            ? ("count", "limitCount")
+            : criterion.Measures switch
+            {
+                Dimension.Length => ("mm", "limitMm"),
+                Dimension.Angle => ("deg", "limitDeg"),
+                Dimension.Force => ("n", "limitN"),
+                Dimension.Moment => ("nm", "limitNm"),
+            };
 
     /// <summary>Four decimals, half away from zero, no trailing zeros.</summary>
     private static void Number(Utf8JsonWriter json, string name, decimal? number) => json.WriteFigure(name, number, 4);

@@ -11,6 +11,12 @@ public enum AttributeKind
     /// <summary>A mass over 0.</summary>
     Mass,
 
+    /// <summary>A force over 0, with the load it was stated at where that is not the rated one: <c>260 N at 500 kg</c>.</summary>
+    Force,
+
+    /// <summary>A moment over 0.</summary>
+    Moment,
+
     /// <summary>A whole number, 1 and over.</summary>
     Whole,
 
@@ -43,21 +49,26 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
     /// <summary>The most a whole number may be.</summary>
     public int Most { get; init; } = 1_000_000;
 
+    /// <summary>Whether something is asked only of gear that carries it: a figure on record to hold a reading against.</summary>
+    public bool BringsQuestion { get; init; }
+
+    /// <summary>Whether it is written with a unit.</summary>
+    public bool HasUnit =>
+        Kind is AttributeKind.Length or AttributeKind.Mass or AttributeKind.Force or AttributeKind.Moment;
+
     /// <summary>Reads the attribute from text, as a form or a CSV cell gives it.</summary>
     public Checked<AttributeValue> Read(string text)
     {
         switch (Kind)
         {
             case AttributeKind.Length:
-                var length = Length.Read(text);
-                return !length.Ok ? new Refusal(length.Fault!)
-                    : length.Value.Millimetres <= 0 ? new Refusal($"\"{text}\" should be over 0")
-                    : new LengthValue(length.Value);
+                return OverNothing(text, Length.Read, l => l.Millimetres, l => new LengthValue(l));
             case AttributeKind.Mass:
-                var mass = Mass.Read(text);
-                return !mass.Ok ? new Refusal(mass.Fault!)
-                    : mass.Value.Kilograms <= 0 ? new Refusal($"\"{text}\" should be over 0")
-                    : new MassValue(mass.Value);
+                return OverNothing(text, Mass.Read, m => m.Kilograms, m => new MassValue(m));
+            case AttributeKind.Force:
+                return ForceValue.Read(text);
+            case AttributeKind.Moment:
+                return OverNothing(text, Moment.Read, m => m.NewtonMetres, m => new MomentValue(m));
             case AttributeKind.Whole:
                 return
                     int.TryParse(text, System.Globalization.NumberStyles.None, null, out var whole)
@@ -68,10 +79,7 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
                         $"\"{text}\" should be a whole number from 1{(Most < 1_000_000 ? $" to {Most}" : " up")}"
                     );
             case AttributeKind.Number:
-                var number = QuantityText.Bare(text, "5");
-                return !number.Ok ? new Refusal(number.Fault!)
-                    : number.Value <= 0 ? new Refusal($"\"{text}\" should be over 0")
-                    : new NumberValue(number.Value);
+                return OverNothing(text, t => QuantityText.Bare(t, "5"), n => n, n => new NumberValue(n));
             case AttributeKind.Choice:
                 return Choices.Contains(text)
                     ? new TextValue(text)
@@ -92,6 +100,20 @@ public sealed record AttributeDefinition(string Name, AttributeKind Kind, string
             default:
                 throw new InvalidOperationException($"No such attribute kind: {Kind}.");
         }
+    }
+
+    private static Checked<AttributeValue> OverNothing<T>(
+        string text,
+        Func<string?, Checked<T>> read,
+        Func<T, decimal> amount,
+        Func<T, AttributeValue> value
+    )
+        where T : struct
+    {
+        var written = read(text);
+        return !written.Ok ? new Refusal(written.Fault!)
+            : amount(written.Value) <= 0 ? new Refusal($"\"{text}\" should be over 0")
+            : value(written.Value);
     }
 }
 
@@ -114,6 +136,39 @@ public sealed record LengthValue(Length Length) : AttributeValue
 public sealed record MassValue(Mass Mass) : AttributeValue
 {
     public override string Text => Mass.ToString();
+}
+
+/// <summary>A force over 0.</summary>
+/// <param name="Force">The force.</param>
+/// <param name="At">The load it was stated at; null: the rated load.</param>
+public sealed record ForceValue(Force Force, Mass? At) : AttributeValue
+{
+    private const string Parts = " at ";
+
+    public override string Text => At is { } load ? $"{Force}{Parts}{load}" : Force.ToString();
+
+    /// <summary>Reads <c>260 N</c> or <c>260 N at 500 kg</c>.</summary>
+    public static Checked<AttributeValue> Read(string text)
+    {
+        var halves = text.Split(Parts, 2);
+        var force = Force.Read(halves[0]);
+        if (!force.Ok)
+            return new Refusal(force.Fault!);
+        if (force.Value.Newtons <= 0)
+            return new Refusal($"\"{text}\" should be over 0");
+        if (halves.Length == 1)
+            return new ForceValue(force.Value, null);
+        var load = Mass.Read(halves[1]);
+        return !load.Ok ? new Refusal(load.Fault!)
+            : load.Value.Kilograms <= 0 ? new Refusal($"\"{text}\" should name a load over 0")
+            : new ForceValue(force.Value, load.Value);
+    }
+}
+
+/// <summary>A moment over 0.</summary>
+public sealed record MomentValue(Moment Moment) : AttributeValue
+{
+    public override string Text => Moment.ToString();
 }
 
 /// <summary>A whole number, 1 and over.</summary>

@@ -26,6 +26,29 @@ public static class GearAttributes
         Length("lift", "Lift"),
         Length("mesh", "Mesh"),
         Length("pitch", "Pitch", "Inside length of a link along the chain."),
+        Length("threadSize", "Thread", "Nominal diameter of the thread, with the hole it is fitted in.") with
+        {
+            BringsQuestion = true,
+        },
+        Choice("hole", "Fitted in", "blind", "through-tapped", "through"),
+        new(
+            "torque",
+            AttributeKind.Moment,
+            "Torque",
+            "As marked on the ring, such as 100 ft lbf or 135 N m: the torque found is held against it."
+        )
+        {
+            BringsQuestion = true,
+        },
+        new(
+            "handPullLimit",
+            AttributeKind.Force,
+            "Hand pull, most",
+            "The maker's figure at the rated load, such as 260 N; at another load: 180 N at 500 kg."
+        )
+        {
+            BringsQuestion = true,
+        },
         Mass("ratedLoad", "Rated load"),
         Mass("capacity", "Capacity"),
         Mass("ownWeight", "Own weight"),
@@ -80,7 +103,10 @@ public static class GearAttributes
     /// <summary>The definition of a name, or null when there is no such attribute.</summary>
     public static AttributeDefinition? Find(string name) => ByName.GetValueOrDefault(name);
 
-    /// <summary>Choices, flags and legs packed into one number; sizes, figures and texts are left out.</summary>
+    /// <summary>
+    /// Choices, flags, legs and which figures that bring a question are on record, packed into one number; sizes, figures
+    /// and texts themselves are left out.
+    /// </summary>
     internal static UInt128 MakeUpOf(Dictionary<string, AttributeValue> values)
     {
         var packed = UInt128.Zero;
@@ -92,6 +118,7 @@ public static class GearAttributes
             {
                 FlagValue flag => flag.Value ? 2 : 1,
                 WholeValue whole => whole.Whole,
+                _ when ByName[name].BringsQuestion => 1,
                 TextValue text => IndexOf(ByName[name].Choices, text.Value) + 1,
                 _ => throw new System.Diagnostics.UnreachableException(),
             };
@@ -112,6 +139,7 @@ public static class GearAttributes
             {
                 AttributeKind.Choice => definition.Choices.Count + 1,
                 AttributeKind.Flag => 3,
+                _ when definition.BringsQuestion => 2,
                 _ when definition.Name == "legs" => definition.Most + 1,
                 _ => 0,
             };

@@ -26,7 +26,7 @@ public sealed class GearPiece
     public GearFamily Family { get; }
 
     /// <summary>
-    /// Choices, flags and legs packed into one number: pieces of a family with the same have the same parts and
+    /// Choices, flags, legs and figures on record packed into one number: pieces of a family with the same have the same parts and
     /// questions.
     /// </summary>
     internal UInt128 MakeUp { get; }
@@ -100,6 +100,10 @@ public sealed class GearPiece
     public Length? Length(string name) => _values.GetValueOrDefault(name) is LengthValue v ? v.Length : null;
 
     public Mass? Mass(string name) => _values.GetValueOrDefault(name) is MassValue v ? v.Mass : null;
+
+    public Force? Force(string name) => _values.GetValueOrDefault(name) is ForceValue v ? v.Force : null;
+
+    public Moment? Moment(string name) => _values.GetValueOrDefault(name) is MomentValue v ? v.Moment : null;
 
     public int? Whole(string name) => _values.GetValueOrDefault(name) is WholeValue v ? v.Whole : null;
 

@@ -70,6 +70,8 @@ public sealed record AnswerEntry(
                 {
                     Measured m => m.Value.ToString(),
                     MeasuredAngle a => a.Value.ToString(),
+                    MeasuredForce f => f.Value.ToString(),
+                    MeasuredMoment m => m.Value.ToString(),
                     Counted c => QuantityFormat.Number(c.Count),
                     Chosen => null,
                     _ => throw new System.Diagnostics.UnreachableException(),
@@ -81,6 +83,8 @@ public sealed record AnswerEntry(
         {
             Measured { Uncertainty.Millimetres: > 0 } m => m.Uncertainty.ToString(),
             MeasuredAngle { Uncertainty.Degrees: > 0 } a => a.Uncertainty.ToString(),
+            MeasuredForce { Uncertainty.Newtons: > 0 } f => f.Uncertainty.ToString(),
+            MeasuredMoment { Uncertainty.NewtonMetres: > 0 } m => m.Uncertainty.ToString(),
             _ => null,
         };
         return new(
@@ -112,16 +116,35 @@ public sealed record AnswerEntry(
                 : new Refusal("Write a whole number from 0 up.");
         }
 
-        if (criterion.IsAngle)
+        if (criterion.InsteadOfFigure.Count > 0 && string.IsNullOrWhiteSpace(Value) && Answer is not null)
         {
-            var angle = Angle.Read(Value);
-            var about = string.IsNullOrWhiteSpace(Uncertainty) ? default(Angle) : Angle.Read(Uncertainty);
-            return !angle.Ok ? new Refusal(angle.Fault!)
-                : !about.Ok ? new Refusal($"Uncertainty: {about.Fault}")
-                : angle.Value.Degrees < 0 || about.Value.Degrees < 0 ? new Refusal("An angle is 0 or over.")
-                : new MeasuredAngle(angle.Value, about.Value);
+            return Code.Find<Found>(Answer) is { } instead && criterion.InsteadOfFigure.Contains(instead)
+                ? new Chosen(instead)
+                : new Refusal("Write the figure, or say why there is none.");
         }
 
+        switch (criterion.Measures)
+        {
+            case Dimension.Angle:
+                return Figure(Angle.Read, a => a.Degrees, "An angle is 0 or over.", (a, u) => new MeasuredAngle(a, u));
+            case Dimension.Force:
+                return Figure(Force.Read, f => f.Newtons, "A pull is 0 or over.", (f, u) => new MeasuredForce(f, u));
+            case Dimension.Moment:
+                return Figure(
+                    Moment.Read,
+                    m => m.NewtonMetres,
+                    "A torque is 0 or over.",
+                    (m, u) => new MeasuredMoment(m, u)
+                );
+            case Dimension.Length:
+                return OfLength(criterion, baseline);
+            default:
+                throw new System.Diagnostics.UnreachableException();
+        }
+    }
+
+    private Checked<Response> OfLength(Criterion criterion, BaselineFigure? baseline)
+    {
         var value = Length.Read(Value);
         if (!value.Ok)
             return new Refusal(value.Fault!);
@@ -140,6 +163,23 @@ public sealed record AnswerEntry(
             : shortest.Value.Millimetres <= 0 || value.Value < shortest.Value
                 ? new Refusal($"The longest can't be under the {criterion.BaselineName}.")
             : new Measured(value.Value, shortest.Value, BaselineBasis.New, uncertainty.Value);
+    }
+
+    /// <summary>Reads a figure of another dimension than length, 0 and over, with its uncertainty.</summary>
+    private Checked<Response> Figure<T>(
+        Func<string?, Checked<T>> read,
+        Func<T, decimal> amount,
+        string under,
+        Func<T, T, Response> answer
+    )
+        where T : struct
+    {
+        var value = read(Value);
+        var about = string.IsNullOrWhiteSpace(Uncertainty) ? default(T) : read(Uncertainty);
+        return !value.Ok ? new Refusal(value.Fault!)
+            : !about.Ok ? new Refusal($"Uncertainty: {about.Fault}")
+            : amount(value.Value) < 0 || amount(about.Value) < 0 ? new Refusal(under)
+            : answer(value.Value, about.Value);
     }
 
     private static string Capital(string words) => char.ToUpperInvariant(words[0]) + words[1..];

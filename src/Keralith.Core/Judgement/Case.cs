@@ -39,26 +39,6 @@ public static class InspectionKinds
         };
 }
 
-/// <summary>What was found when looking or trying.</summary>
-public enum Found
-{
-    /// <summary>No fault.</summary>
-    [Code("no")]
-    No,
-
-    /// <summary>The fault is there.</summary>
-    [Code("yes")]
-    Yes,
-
-    /// <summary>Can't tell.</summary>
-    [Code("unsure")]
-    Unsure,
-
-    /// <summary>Can't reach or see.</summary>
-    [Code("not-accessible")]
-    NotAccessible,
-}
-
 /// <summary>Where a baseline comes from, best first.</summary>
 public enum BaselineBasis
 {
@@ -105,6 +85,12 @@ public sealed record Measured(
 
 /// <summary>An angle measured, 0 and over.</summary>
 public sealed record MeasuredAngle(Angle Value, Angle Uncertainty = default) : Response;
+
+/// <summary>A force measured, 0 and over.</summary>
+public sealed record MeasuredForce(Force Value, Force Uncertainty = default) : Response;
+
+/// <summary>A moment measured, 0 and over.</summary>
+public sealed record MeasuredMoment(Moment Value, Moment Uncertainty = default) : Response;
 
 /// <summary>One answer on one part.</summary>
 public sealed record Answer(Criterion Criterion, string Part, Response Response);

@@ -31,6 +31,8 @@ internal static class FaultJudgement
     {
         switch (found)
         {
+            case Found.No when !answer.Criterion.IsAnswerChosen:
+                return (Outcome.Clear, "Not fitted: nothing to measure.");
             case Found.No:
                 return (Outcome.Clear, "No fault found.");
             case Found.Unsure:

@@ -44,6 +44,8 @@ public static class Judge
             Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
             Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
             MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
+            MeasuredForce force => LimitJudgement.Of(@case, answer, Reading.From(force), watchShare),
+            MeasuredMoment moment => LimitJudgement.Of(@case, answer, Reading.From(moment), watchShare),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
 

@@ -17,7 +17,7 @@ internal static class LimitJudgement
             books[i] = entry.Resolved switch
             {
                 Figure figure => Compare(entry, figure, answer.Criterion, reading, watchShare, words),
-                Within range => Counted(entry, range, reading),
+                Within range => Ranged(entry, range, reading),
                 Missing missing => Held(entry, $"Can't be judged: {missing.What} is missing. Held until it is known."),
                 NoRow noRow when onlyMissingRows => Held(
                     entry,
@@ -34,14 +34,19 @@ internal static class LimitJudgement
     private static BookFinding Held(LimitEntry entry, string reason) =>
         new(entry.Book, Outcome.Hold) { From = entry.From, Said = reason };
 
-    private static BookFinding Counted(LimitEntry entry, Within range, Reading reading) =>
+    private static BookFinding Ranged(LimitEntry entry, Within range, Reading reading) =>
         range.Holds(reading.Value)
             ? Held(entry, $"{reading.Words(reading.Value)} against {range.What}: held until it is put right.")
-            : new(entry.Book, Outcome.Clear)
-            {
-                From = entry.From,
-                Said = $"{reading.Words(reading.Value)} agrees with {range.What}.",
-            };
+        : range.IsTooClose(reading.Value, reading.Uncertainty)
+            ? Held(
+                entry,
+                $"{reading.Words(reading.Value)} lies within {reading.Words(reading.Uncertainty)} of the end of {range.What}: too close to call."
+            )
+        : new(entry.Book, Outcome.Clear)
+        {
+            From = entry.From,
+            Said = $"{reading.Words(reading.Value)} agrees with {range.What}.",
+        };
 
     private static BookFinding Compare(
         LimitEntry entry,

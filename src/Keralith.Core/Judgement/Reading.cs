@@ -14,8 +14,14 @@ internal readonly record struct Reading(decimal Value)
     /// <summary>Of the instrument, in the unit of the value; 0 when not stated.</summary>
     public decimal Uncertainty { get; init; }
 
-    /// <summary>The unit figures are written back in; null for counts and angles.</summary>
+    /// <summary>The unit lengths are written back in; null for anything else.</summary>
     public LengthUnit? Unit { get; init; }
+
+    /// <summary>The unit forces are written back in; null for anything else.</summary>
+    public ForceUnit? ForceUnit { get; init; }
+
+    /// <summary>The unit moments are written back in; null for anything else.</summary>
+    public MomentUnit? MomentUnit { get; init; }
 
     public bool IsAngle { get; init; }
 
@@ -31,9 +37,21 @@ internal readonly record struct Reading(decimal Value)
     public static Reading From(MeasuredAngle angle) =>
         new(angle.Value.Degrees) { Uncertainty = angle.Uncertainty.Degrees, IsAngle = true };
 
+    public static Reading From(MeasuredForce force) =>
+        new(force.Value.Newtons) { Uncertainty = force.Uncertainty.Newtons, ForceUnit = force.Value.Unit };
+
+    public static Reading From(MeasuredMoment moment) =>
+        new(moment.Value.NewtonMetres)
+        {
+            Uncertainty = moment.Uncertainty.NewtonMetres,
+            MomentUnit = moment.Value.Unit,
+        };
+
     /// <summary>A figure of this kind in words, with its unit, rounded for reading.</summary>
     public string Words(decimal figure) =>
         Unit is { } unit ? QuantityFormat.Rounded(Length.FromMillimetres(figure).In(unit))
+        : ForceUnit is { } force ? QuantityFormat.Rounded(figure, force)
+        : MomentUnit is { } moment ? QuantityFormat.Rounded(figure, moment)
         : IsAngle ? new Angle(figure).ToString()
         : QuantityFormat.Number(figure);
 }

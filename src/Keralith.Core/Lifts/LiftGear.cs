@@ -142,7 +142,7 @@ public sealed record LiftGear(
                 Seated = facts.Seated,
                 Angle = facts.Pull,
                 OutOfPlane = facts.OutOfPlane,
-                Hole = facts.Hole,
+                Hole = facts.Hole ?? Code.Find<BoltHole>(Gear.Text("hole")),
                 AsksHole = facts.AsksHole && Gear.Family.Kind == GearKind.EyeBolt,
                 Engaged = facts.Engaged,
                 Metal = facts.Metal,

@@ -34,6 +34,33 @@ public static class QuantityFormat
             ForceUnit.PoundForce => $"{Text(force, Force.NewtonsPerPoundForce)} lbf",
         };
 
+    /// <summary>The exact moment in its own unit.</summary>
+    public static string Exact(Moment moment) =>
+        moment.Unit switch
+        {
+            MomentUnit.NewtonMetre => $"{Text(moment, 1)} N m",
+            MomentUnit.PoundFoot => $"{Text(moment, Moment.NewtonMetresPerPoundFoot)} ft lbf",
+            MomentUnit.PoundInch => $"{Text(moment, Moment.NewtonMetresPerPoundFoot / 12)} in lbf",
+        };
+
+    /// <summary>Newtons in another unit of force, rounded to hundredths for reading.</summary>
+    public static string Rounded(decimal newtons, ForceUnit unit) =>
+        unit switch
+        {
+            ForceUnit.Newton => $"{Number(Round(newtons, 2))} N",
+            ForceUnit.Kilonewton => $"{Number(Round(newtons / 1000, 3))} kN",
+            ForceUnit.PoundForce => $"{Number(Round(newtons / Force.NewtonsPerPoundForce, 2))} lbf",
+        };
+
+    /// <summary>Newton metres in another unit of moment, rounded to hundredths for reading.</summary>
+    public static string Rounded(decimal newtonMetres, MomentUnit unit) =>
+        unit switch
+        {
+            MomentUnit.NewtonMetre => $"{Number(Round(newtonMetres, 2))} N m",
+            MomentUnit.PoundFoot => $"{Number(Round(newtonMetres / Moment.NewtonMetresPerPoundFoot, 2))} ft lbf",
+            MomentUnit.PoundInch => $"{Number(Round(newtonMetres * 12 / Moment.NewtonMetresPerPoundFoot, 2))} in lbf",
+        };
+
     private static string Text(Length length, decimal perUnit) =>
         WrittenFigure.Write(length.Millimetres, perUnit, length.Denominator);
 
@@ -42,6 +69,9 @@ public static class QuantityFormat
 
     private static string Text(Force force, decimal perUnit) =>
         WrittenFigure.Write(force.Newtons, perUnit, force.Denominator);
+
+    private static string Text(Moment moment, decimal perUnit) =>
+        WrittenFigure.Write(moment.NewtonMetres, perUnit, moment.Denominator);
 
     private static string Inches(Length length, int perUnit)
     {

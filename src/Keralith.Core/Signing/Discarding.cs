@@ -1,4 +1,4 @@
-using Keralith.Core.Judgement;
+using Keralith.Core.Gear;
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
 

@@ -29,8 +29,7 @@ public sealed record DraftAnswer(
     public bool IsGiven => Entry is not { Answer: null, Value: null };
 
     /// <summary>Whether it is a length taken with an instrument, not an angle or a count.</summary>
-    public bool IsMeasured =>
-        Entry.Value is not null && Catalogue.Find(Criterion) is { Kind: CriterionKind.Measure, IsAngle: false };
+    public bool IsMeasured => Entry.Value is not null && Catalogue.Find(Criterion) is { IsLength: true };
 }
 
 /// <summary>A place on a drawing, in the drawing's units.</summary>

@@ -1,5 +1,4 @@
 using Keralith.Core.Gear;
-using Keralith.Core.Judgement;
 using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Tags;

@@ -268,6 +268,8 @@ internal static class ApiDocument
                 $"{a.Label}: a length with its unit, such as 3/8 in or 10 mm. {a.Hint}".Trim()
             ),
             AttributeKind.Mass => Text($"{a.Label}: a mass with its unit, such as 8800 lb or 3.5 t. {a.Hint}".Trim()),
+            AttributeKind.Force => Text($"{a.Label}: a force with its unit. {a.Hint}".Trim()),
+            AttributeKind.Moment => Text($"{a.Label}: a torque with its unit. {a.Hint}".Trim()),
             AttributeKind.Whole => Whole(a.Label),
             AttributeKind.Number => Number(a.Label),
             AttributeKind.Choice => OneOf(a.Choices, a.Label),
@@ -323,6 +325,7 @@ internal static class ApiDocument
                                     ("outcome", Outcomes()),
                                     ("limitMm", Number("The limit.")),
                                     ("limitDeg", Number("The limit.")),
+                                    ("limitN", Number("The limit.")),
                                     ("limitCount", Number("The first failing count.")),
                                     ("from", Text("Who stands in where the book is silent."))
                                 )

@@ -236,6 +236,20 @@ public static class GuideDrawing
         s.Path("M98 30V66M94 36l4-6 4 6M94 60l4 6 4-6M84 66h20", "dimension");
     });
 
+    private static readonly Guide Torque = new(
+        "A torque wrench on the bolt: turn on slowly, read it as the bolt just moves.",
+        s =>
+        {
+            s.Path("M24 46 36 38 48 46 48 58 36 66 24 58Z");
+            s.Circle(36, 52, 20);
+            s.Path("M55 46H122V58H55");
+            s.Path("M122 42h16v20h-16Z");
+            s.Path("M86 46v12M92 46v12M98 46v12", "faint");
+            s.Path("M130 36A96 40 0 0 0 104 18M108 24l-5-6 8-1", "dimension");
+            s.Text(84, 14, "N m, ft lbf", "figure");
+        }
+    );
+
     private static readonly Dictionary<string, Guide> Guides = new()
     {
         ["hook.throat"] = Throat,
@@ -266,7 +280,11 @@ public static class GuideDrawing
         ["beam.hole-wear"] = Hole,
         ["kit.link-count"] = Links,
         ["hoist.hand-effort"] = HandPull,
+        ["hoist.hand-pull"] = HandPull,
         ["turnbuckle.lock"] = Thread,
+        ["turnbuckle.engagement"] = Thread,
+        ["eyebolt.engagement"] = Thread,
+        ["ring.torque"] = Torque,
         ["shackle.wear-body"] = Section,
         ["shackle.wear-pin"] = Section,
         ["adj.wear"] = Section,

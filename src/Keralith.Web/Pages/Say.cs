@@ -128,10 +128,10 @@ public static class Say
     public static string Found(Found found) =>
         found switch
         {
-            Core.Judgement.Found.No => "No fault",
-            Core.Judgement.Found.Yes => "Fault",
-            Core.Judgement.Found.Unsure => "Can't tell",
-            Core.Judgement.Found.NotAccessible => "Can't reach",
+            Core.Gear.Found.No => "No fault",
+            Core.Gear.Found.Yes => "Fault",
+            Core.Gear.Found.Unsure => "Can't tell",
+            Core.Gear.Found.NotAccessible => "Can't reach",
         };
 
     public static string Rated(RatedAs rated) =>

@@ -4,6 +4,10 @@ namespace Keralith.Core.Gear;
 internal static class AdjustableCriteria
 {
     private static readonly Chapter Book = new("ASME B30.26, adjustable hardware");
+    private static readonly Chapter OnRecord = new("The figure on record; site default beside ASME B30.26");
+
+    /// <summary>Nothing is measured of what lies in the store.</summary>
+    private static readonly Found[] OfFitted = [Found.No, Found.Unsure, Found.NotAccessible];
 
     public static IReadOnlyList<Criterion> All { get; } =
     [
@@ -75,6 +79,49 @@ internal static class AdjustableCriteria
             "Try a feeler under the bushing; read the torque on the ring.",
             "A ring that does not seat bends its bolt."
         ),
+        OnRecord
+            .Measure(
+                "ring.torque",
+                "torque",
+                "Torque",
+                "The torque its bolt is tightened to now.",
+                "A torque wrench in calibration, turned on until the bolt just moves.",
+                "Too little and it works loose; too much and the bolt has no strength left for the load.",
+                new TorqueOnRecord(0.05m)
+            )
+            .If(g => g.Moment("torque") is not null) with
+        {
+            Measures = Dimension.Moment,
+            InsteadOfFigure = OfFitted,
+        },
+        OnRecord
+            .Measure(
+                "turnbuckle.engagement",
+                "thread engagement",
+                "Thread engaged",
+                "The length of thread engaged at the worse end.",
+                "From the inside of the body, or through its hole; a closed body hides the thread: mark the rod and screw it out.",
+                "A thread that holds by a few turns strips.",
+                new ThreadEngaged(1)
+            )
+            .If(g => g.Length("threadSize") is not null) with
+        {
+            InsteadOfFigure = [Found.Unsure, Found.NotAccessible],
+        },
+        OnRecord
+            .Measure(
+                "eyebolt.engagement",
+                "thread engagement",
+                "Thread engaged",
+                "The length of thread in the blind hole, which is in steel.",
+                "The depth of the hole's thread, or the thread less what stands out. In softer metal more is needed: answer can't tell and ask a qualified person.",
+                "Under one and a half diameters the thread strips before the shank breaks.",
+                new ThreadEngaged(1.5m)
+            )
+            .If(g => g.Length("threadSize") is not null && g.Text("hole") == "blind") with
+        {
+            InsteadOfFigure = OfFitted,
+        },
     ];
 
     /// <summary>On the body and the bail of any of them.</summary>

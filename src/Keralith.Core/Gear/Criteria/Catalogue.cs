@@ -6,7 +6,7 @@ namespace Keralith.Core.Gear;
 public static class Catalogue
 {
     /// <summary>Raised whenever a rule or limit changes; kept with every signed inspection.</summary>
-    public const string Version = "2026.3";
+    public const string Version = "2026.4";
 
     /// <summary>All criteria, in the order they are asked.</summary>
     public static IReadOnlyList<Criterion> All { get; } =

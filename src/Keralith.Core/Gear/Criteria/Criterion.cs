@@ -36,6 +36,35 @@ public enum CriterionKind
     Measure,
 }
 
+/// <summary>What was found when looking or trying.</summary>
+public enum Found
+{
+    /// <summary>No fault.</summary>
+    [Code("no")]
+    No,
+
+    /// <summary>The fault is there.</summary>
+    [Code("yes")]
+    Yes,
+
+    /// <summary>Can't tell.</summary>
+    [Code("unsure")]
+    Unsure,
+
+    /// <summary>Can't reach or see.</summary>
+    [Code("not-accessible")]
+    NotAccessible,
+}
+
+/// <summary>What a measure measures.</summary>
+public enum Dimension
+{
+    Length,
+    Angle,
+    Force,
+    Moment,
+}
+
 /// <summary>From which kind of inspection on a criterion is asked.</summary>
 public enum AskedIn
 {
@@ -118,13 +147,25 @@ public sealed record Criterion
     public bool Optional { get; init; }
 
     /// <summary>
-    /// Whether it applies at all, seen from the books worked to and the make-up of the gear: its family, choices, flags and legs,
-    /// never its sizes, figures or texts.
+    /// Whether it applies at all, seen from the books worked to and the make-up of the gear: its family, choices, flags, legs and
+    /// whether a figure that brings a question is on record; never its sizes, figures or texts themselves.
     /// </summary>
     public Func<AskContext, bool> Applies { get; init; } = _ => true;
 
-    /// <summary>For a measure: whether it is an angle rather than a length.</summary>
-    public bool IsAngle { get; init; }
+    /// <summary>For a measure: what is measured.</summary>
+    public Dimension Measures { get; init; }
+
+    /// <summary>Whether it is a length measured.</summary>
+    public bool IsLength => Kind == CriterionKind.Measure && Measures == Dimension.Length;
+
+    /// <summary>Whether it is an angle measured.</summary>
+    public bool IsAngle => Kind == CriterionKind.Measure && Measures == Dimension.Angle;
+
+    /// <summary>
+    /// For a measure: what may be answered where there is nothing to read a figure from. <see cref="Found.No"/> means
+    /// that there is nothing to measure: it is not fitted.
+    /// </summary>
+    public IReadOnlyList<Found> InsteadOfFigure { get; init; } = [];
 
     /// <summary>
     /// Whether value and baseline are both measured today, the largest against the smallest: needs no record from when

@@ -4,6 +4,9 @@ namespace Keralith.Core.Gear;
 internal static class HoistCriteria
 {
     private static readonly Chapter Book = new("ASME B30.16 and B30.21, hoists");
+    private static readonly Chapter OnRecord = new(
+        "The maker's figure on record; site default beside ASME B30.16, B30.21"
+    );
 
     public static IReadOnlyList<Criterion> All { get; } =
     [
@@ -57,6 +60,21 @@ internal static class HoistCriteria
             "Pull through a spring balance at the rated load, or against a twin hoist; the figure is on the label.",
             "A hard pull is the mark of overload or of a failing brake."
         ),
+        OnRecord
+            .Measure(
+                "hoist.hand-pull",
+                "operation",
+                "Hand pull measured",
+                "The pull on the hand chain or lever that just raises the load.",
+                "A spring balance on the hand chain or at the end of the lever, at the load the maker's figure is stated for; pull slowly and read it while the load rises.",
+                "A pull over the maker's figure is the mark of overload, of a dry chain or of a brake that binds.",
+                new HandPullOnRecord()
+            )
+            .If(g => g.Force("handPullLimit") is not null) with
+        {
+            Measures = Dimension.Force,
+            InsteadOfFigure = [Found.Unsure, Found.NotAccessible],
+        },
         Book.Fault(
             "hoist.handle",
             "Lever",

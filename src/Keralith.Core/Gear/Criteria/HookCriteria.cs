@@ -42,7 +42,7 @@ internal static class HookCriteria
         {
             Source = new("29 CFR 1910.179", "hooks, twist"),
             Optional = true,
-            IsAngle = true,
+            Measures = Dimension.Angle,
             Applies = c => c.AnyBookHas("hook.twist-angle"),
         },
         Book.Measure(

@@ -67,13 +67,19 @@ public sealed record Missing(string What) : Resolved;
 /// <param name="What">The size without a row, in words.</param>
 public sealed record NoRow(string What) : Resolved;
 
-/// <summary>A count that is held outside a range, and never removes: a roster.</summary>
+/// <summary>A figure that is held outside a range, and never removes: a roster, a torque.</summary>
 /// <param name="Least">The least that passes.</param>
 /// <param name="Most">The most that passes; null: no end.</param>
 /// <param name="What">The range in words.</param>
-public sealed record Within(int Least, int? Most, string What) : Resolved
+public sealed record Within(decimal Least, decimal? Most, string What) : Resolved
 {
     public bool Holds(decimal value) => value < Least || value > Most;
+
+    /// <summary>Whether a value is nearer to an end of the range than its instrument can tell.</summary>
+    /// <param name="uncertainty">0 and over; 0: not stated.</param>
+    public bool IsTooClose(decimal value, decimal uncertainty) =>
+        uncertainty > 0
+        && (Math.Abs(value - Least) <= uncertainty || Math.Abs(value - (Most ?? decimal.MaxValue)) <= uncertainty);
 }
 
 /// <summary>How a limit is found. Each kind of rule knows its own arithmetic and nothing else.</summary>

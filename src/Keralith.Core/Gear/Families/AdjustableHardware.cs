@@ -12,34 +12,36 @@ internal static class AdjustableHardware
 
     public static GearFamily EyeBolt { get; } =
         Of(
-            GearKind.EyeBolt,
-            "eye-bolt",
-            "Eye bolt",
-            ["size", "shoulder", "threadLength", "material", "grade"],
-            ["size", "shoulder"],
-            "eyebolt.shank",
-            "eyebolt.shoulder"
-        );
+                GearKind.EyeBolt,
+                "eye-bolt",
+                "Eye bolt",
+                ["size", "shoulder", "threadLength", "threadSize", "hole", "material", "grade"],
+                ["size", "shoulder"],
+                "eyebolt.shank",
+                "eyebolt.shoulder"
+            )
+            .OnThread("eyebolt.engagement");
 
     public static GearFamily EyeNut { get; } =
         Of(GearKind.EyeNut, "eye-nut", "Eye nut", ["size", "material", "grade"], ["size"]);
 
     public static GearFamily Turnbuckle { get; } =
         Of(
-            GearKind.Turnbuckle,
-            "turnbuckle",
-            "Turnbuckle",
-            ["size", "reach", "material", "grade"],
-            ["size"],
-            "turnbuckle.lock"
-        );
+                GearKind.Turnbuckle,
+                "turnbuckle",
+                "Turnbuckle",
+                ["size", "threadSize", "reach", "material", "grade"],
+                ["size"],
+                "turnbuckle.lock"
+            )
+            .OnThread("turnbuckle.engagement");
 
     public static GearFamily SwivelHoistRing { get; } =
         Of(
             GearKind.HoistRing,
             "swivel-hoist-ring",
             "Swivel hoist ring",
-            ["size", "threadLength", "material", "grade"],
+            ["size", "threadLength", "torque", "material", "grade"],
             ["size"],
             "ring.rotate",
             "ring.seat"
@@ -47,11 +49,21 @@ internal static class AdjustableHardware
         {
             Parts =
             [
-                new("body", "Body", [.. AdjustableCriteria.OnBody, "ring.rotate", "ring.seat"]),
+                new("body", "Body", [.. AdjustableCriteria.OnBody, "ring.rotate", "ring.seat", "ring.torque"]),
                 new("thread", "Thread", ["adj.thread"]),
                 new("bail", "Bail", AdjustableCriteria.OnBody),
             ],
             TagEntries = [TagEntries.Maker, TagEntries.RatedLoad, new("torque", "torque"), TagEntries.GradeIfAlloy],
+        };
+
+    /// <summary>The family with one criterion more on its thread.</summary>
+    private static GearFamily OnThread(this GearFamily family, string criterion) =>
+        family with
+        {
+            Parts =
+            [
+                .. family.Parts.Select(p => p.Path == "thread" ? p with { Criteria = [.. p.Criteria, criterion] } : p),
+            ],
         };
 
     private static GearFamily Of(

@@ -37,13 +37,13 @@ internal static class Hoists
             Standard = "ASME B30.16, overhead hoists",
             Group = FamilyGroup.Hoist,
             HasAttachments = true,
-            Asks = ["falls", "lift", "size", "pitch", "hookLatch", "hookSwivels", "overloadLimiter"],
+            Asks = ["falls", "lift", "size", "pitch", "hookLatch", "hookSwivels", "overloadLimiter", "handPullLimit"],
             Requires = ["falls"],
             Parts =
             [
                 new("frame", "Frame", Frame),
                 new("load-chain", "Load chain", HoistCriteria.OnLoadChain),
-                new("hand-chain", "Hand chain", ["hoist.hand-effort"]),
+                new("hand-chain", "Hand chain", ["hoist.hand-effort", "hoist.hand-pull"]),
                 TopHook,
                 BottomHook,
                 Brake,
@@ -123,12 +123,13 @@ internal static class Hoists
                 "hookLatch",
                 "hookSwivels",
                 "overloadLimiter",
+                "handPullLimit",
             ],
             Requires = ["medium"],
             Parts =
             [
                 new("frame", "Frame", [.. Frame, "hoist.free-chain"]),
-                new("handle", "Lever", ["hoist.hand-effort", "hoist.handle"]),
+                new("handle", "Lever", ["hoist.hand-effort", "hoist.hand-pull", "hoist.handle"]),
                 LoadChain,
                 new("load-rope", "Load rope", HoistCriteria.OnLoadRope) { Present = g => g.Medium == "rope" },
                 new("load-web", "Load web", ["hoist.reeving", .. WebCriteria.OnLoadWeb])

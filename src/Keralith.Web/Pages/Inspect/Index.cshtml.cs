@@ -1,5 +1,4 @@
 using Keralith.Core.Gear;
-using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Signing;
 using Keralith.Data;

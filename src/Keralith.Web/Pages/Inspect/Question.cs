@@ -32,6 +32,9 @@ public sealed record Question(
     /// <summary>The reading the finding rests on; null where nothing was measured.</summary>
     public Length? Worst { get; init; }
 
+    /// <summary>What the reading is held against, as it is on record of the piece; null where it is held against something else.</summary>
+    public string? OnRecord { get; init; }
+
     /// <summary>The unit a bare figure is taken in: the baseline's, else the gear's own.</summary>
     public string Unit { get; init; } = "mm";
 

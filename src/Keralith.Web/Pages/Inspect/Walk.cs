@@ -194,10 +194,7 @@ public sealed class Walk
                 ? shortest.Value
                 : (Length?)null
             : baseline?.Figure.Length;
-        var limits =
-            criterion.Kind == CriterionKind.Measure && !criterion.IsAngle
-                ? LimitSet.For(Case, criterion, reference)
-                : null;
+        var limits = criterion.IsLength ? LimitSet.For(Case, criterion, reference) : null;
         var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed switch
         {
             true => "in",
@@ -216,6 +213,7 @@ public sealed class Walk
         )
         {
             Unit = unit,
+            OnRecord = OnRecord(criterion)?.Text,
             Worst = (worst.Second?.Response as Measured)?.Value,
         };
     }
@@ -237,14 +235,13 @@ public sealed class Walk
     {
         // What is in hand brings its uncertainty to every length it measures, unless another is written.
         var inexact =
-            Blank(uncertainty) is null
-            && Blank(value) is not null
-            && criterion is { Kind: CriterionKind.Measure, IsAngle: false }
+            Blank(uncertainty) is null && Blank(value) is not null && criterion.IsLength
                 ? InHand?.Uncertainty.ToString()
                 : WithUnit(uncertainty, unit, criterion);
-        var readings = AnswerEntry.Split(value).Select(r => WithUnit(r, unit, criterion)).ToList();
+        var figures = AnswerEntry.Split(value);
+        var readings = figures.Select(r => WithUnit(r, unit, criterion)).ToList();
         var entry = new AnswerEntry(
-            Blank(answer),
+            criterion.IsAnswerChosen || figures.Count == 0 ? Blank(answer) : null,
             readings.Count == 0 ? null : string.Join("; ", readings),
             WithUnit(shortest, unit, criterion),
             inexact
@@ -258,16 +255,41 @@ public sealed class Walk
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text.Trim();
 
-    private static string? WithUnit(string? text, string? unit, Criterion criterion)
+    private string? WithUnit(string? text, string? unit, Criterion criterion)
     {
         if (Blank(text) is not { } figure)
             return null;
         if (criterion.Kind != CriterionKind.Measure || !char.IsAsciiDigit(figure[^1]))
             return figure;
-        return criterion.IsAngle ? $"{figure} deg"
-            : unit is "in" or "mm" ? $"{figure} {unit}"
-            : figure;
+        return criterion.Measures switch
+        {
+            Dimension.Angle => $"{figure} deg",
+            Dimension.Length => unit is "in" or "mm" ? $"{figure} {unit}" : figure,
+
+            // As the figure it is held against is written.
+            Dimension.Force or Dimension.Moment => UnitOnRecord(criterion) is { } marked
+                ? $"{figure} {marked}"
+                : figure,
+        };
     }
+
+    private AttributeValue? OnRecord(Criterion criterion) =>
+        criterion.Limit switch
+        {
+            TorqueOnRecord => Piece.Gear.Values.GetValueOrDefault("torque"),
+            HandPullOnRecord => Piece.Gear.Values.GetValueOrDefault("handPullLimit"),
+            ThreadEngaged => Piece.Gear.Values.GetValueOrDefault("threadSize"),
+            _ => null,
+        };
+
+    /// <summary>The unit of what is on record: a bare figure is taken in the same.</summary>
+    private string? UnitOnRecord(Criterion criterion) =>
+        OnRecord(criterion) switch
+        {
+            MomentValue moment => moment.Text.Split(' ', 2)[1],
+            ForceValue force => force.Force.ToString().Split(' ', 2)[1],
+            _ => null,
+        };
 
     private void Remember(InspectionRow inspection)
     {

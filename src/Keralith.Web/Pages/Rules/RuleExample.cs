@@ -32,6 +32,10 @@ public static class RuleExample
         ["medium"] = "chain",
         ["roster"] = "8 members, 9 to 12 links",
         ["fiber"] = "polyester",
+        ["threadSize"] = "3/4 in",
+        ["hole"] = "blind",
+        ["torque"] = "100 ft lbf",
+        ["handPullLimit"] = "58 lbf",
         ["coreFiber"] = "polyester",
     };
 

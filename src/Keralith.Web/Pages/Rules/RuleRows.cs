@@ -195,6 +195,8 @@ public sealed record RuleRows(
         {
             { Kind: CriterionKind.Count } => QuantityFormat.Number(limit),
             { IsAngle: true } => new Angle(limit).ToString(),
+            { Measures: Dimension.Force } => QuantityFormat.Rounded(limit, gear.Force("handPullLimit")!.Value.Unit),
+            { Measures: Dimension.Moment } => QuantityFormat.Rounded(limit, gear.Moment("torque")!.Value.Unit),
             _ => QuantityFormat.Rounded(
                 Length
                     .FromMillimetres(limit)
@@ -208,6 +210,8 @@ public sealed record RuleRows(
             Counted c => c.Count,
             Measured m => m.Value.Millimetres,
             MeasuredAngle a => a.Value.Degrees,
+            MeasuredForce f => f.Value.Newtons,
+            MeasuredMoment m => m.Value.NewtonMetres,
             _ => null,
         };
 
