@@ -240,7 +240,8 @@ public sealed class CorrectionStore(Database database)
         if (CaseReader.Read(record.CaseDocument).Value is not { } @case)
             return [];
         var notes = JsonSerializer.Deserialize<Dictionary<string, string>>(record.Notes)!;
-        var placement = Catalogue.PlacementOf(piece.GearAt(site), site.Books);
+        var own = site.QuestionsFor(piece.Gear.Family, piece.Maker, piece.Model);
+        var placement = Catalogue.PlacementOf(piece.GearAt(site), site.Books).With(own);
         return @case
             .Answers.GroupBy(a => (a.Part, a.Criterion))
             .Where(g => placement.IndexOf(g.Key.Criterion, g.Key.Part) >= 0)
@@ -258,6 +259,20 @@ public sealed class CorrectionStore(Database database)
                 {
                     Pin = record.Pins.TryGetValue(key, out var pin) ? pin : null,
                 };
-            });
+            })
+            .Concat(
+                record
+                    .Own.Where(o =>
+                        o.Answer is not null && placement.Find(o.Part)?.Criteria.Any(c => c.Id == o.Question) == true
+                    )
+                    .Select(o => new DraftAnswer(
+                        o.Part,
+                        o.Question,
+                        new(o.Answer),
+                        notes.GetValueOrDefault($"{o.Part} {o.Question}"),
+                        stamp.Actor.Name,
+                        stamp.At
+                    ))
+            );
     }
 }

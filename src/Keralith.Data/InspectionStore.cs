@@ -1,5 +1,7 @@
 using System.Text.Json;
 using Keralith.Core.Custody;
+using Keralith.Core.Formats;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
@@ -74,6 +76,13 @@ public sealed record InspectionRow(
     WorkedTo WorkedTo
 )
 {
+    /// <summary>What the site asked of its own, as it was asked.</summary>
+    public IReadOnlyList<OwnAsked> Own { get; init; } = [];
+
+    /// <summary>What a criterion was called, the site's own among them.</summary>
+    public string TitleOf(string criterion) =>
+        Catalogue.Find(criterion)?.Title ?? Own.FirstOrDefault(o => o.Question == criterion)?.Title ?? criterion;
+
     /// <summary>Who inspected, where somebody else countersigned.</summary>
     public string? MadeBy { get; init; }
 
@@ -136,7 +145,7 @@ public sealed class InspectionStore(Database database)
     /// <param name="verdict">The judgement in full, or null.</param>
     private static string SignedColumns(string verdict) =>
         $"""
-            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
+            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.own_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
                    (select m.name from person m where m.id = i.made_by) as made_by, array_remove(array[i.signed_by, i.made_by], null) as hands, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
                    f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
             from inspection i
@@ -487,6 +496,7 @@ public sealed class InspectionStore(Database database)
             JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!
         )
         {
+            Own = OwnDocument.Read(r.TextOrNull("own_document")),
             MadeBy = r.TextOrNull("made_by"),
             Stricter = r.TextOrNull("stricter"),
             NextBy = r.ValueOrNull<DateOnly>("next_by"),

@@ -163,7 +163,10 @@ public sealed class SigningStore(Database database)
                     photos,
                     wrong?.Id,
                     wrong is null ? null : open.CorrectionWhy
-                ),
+                )
+                {
+                    Own = written.OwnDocument is { } own ? JsonDocument.Parse(own).RootElement : null,
+                },
                 piece.Mark
             )
             .ConfigureAwait(false);
@@ -182,6 +185,9 @@ public sealed class SigningStore(Database database)
         int Parts
     )
     {
+        /// <summary>What the site asked of its own; null: nothing.</summary>
+        public string? OwnDocument { get; init; }
+
         public static Written Of(
             Session session,
             OpenDraft open,
@@ -211,7 +217,10 @@ public sealed class SigningStore(Database database)
                 ),
                 wrong is null ? MinutesOf(open, [.. facts.Given]) : null,
                 facts.Given.Select(a => a.Part).Distinct().Count()
-            );
+            )
+            {
+                OwnDocument = Core.Formats.OwnDocument.Write(outcome.Case, outcome.Verdict),
+            };
         }
 
         /// <summary>
@@ -239,8 +248,9 @@ public sealed class SigningStore(Database database)
             """
             insert into inspection
               (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document,
-               notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at, seen_seq)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21, $22)
+               notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at, seen_seq,
+               own_document)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21, $22, $23)
             """,
             open.Id,
             piece.Id,
@@ -263,7 +273,8 @@ public sealed class SigningStore(Database database)
             written.Parts,
             JsonSerializer.Serialize(written.Pins),
             wrong?.CountsFrom,
-            wrong?.Order.Number
+            wrong?.Order.Number,
+            written.OwnDocument
         );
 
     /// <summary>

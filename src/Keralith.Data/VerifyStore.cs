@@ -215,6 +215,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                     select p.mark,
                       l.data::jsonb->'case' = i.case_document::jsonb
                         and l.data::jsonb->'verdict' = i.verdict_document::jsonb
+                        and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
                         and l.data::jsonb->>'signedAs' = i.verdict
                         and l.data::jsonb->>'inspectedOn' = i.inspected_on::text as same
                     from ledger l
@@ -224,6 +225,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                       and (i.id is null or (
                         l.data::jsonb->'case' = i.case_document::jsonb
                         and l.data::jsonb->'verdict' = i.verdict_document::jsonb
+                        and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
                         and l.data::jsonb->>'signedAs' = i.verdict
                         and l.data::jsonb->>'inspectedOn' = i.inspected_on::text) is not true)
                     order by p.mark

@@ -153,6 +153,7 @@ public static class WebHost
         services.AddSingleton<Chores>();
         services.AddHostedService(p => p.GetRequiredService<Chores>());
         services.AddSingleton<SettingsStore>();
+        services.AddSingleton<QuestionStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

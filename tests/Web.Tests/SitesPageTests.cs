@@ -171,4 +171,57 @@ public class SitesPageTests
             return null;
         }
     }
+
+    [Fact]
+    public async Task A_question_of_the_sites_own_is_set_asked_shown_with_the_rules_and_withdrawn()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0001"));
+        var qualified = await yard.SignedInAsync("qualified");
+        var form = new Dictionary<string, string>
+        {
+            ["part"] = "tag",
+            ["kind"] = "see",
+            ["askedIn"] = "periodic",
+            ["onFault"] = "hold",
+            ["title"] = "Repair label",
+            ["question"] = "The repair label is missing.",
+            ["look"] = "On the master link.",
+            ["source"] = "Works policy 4",
+            ["reason"] = "",
+        };
+        const string Page = "/settings/questions?family=alloy-chain-sling";
+        var refused = await qualified.SubmitAsync(Page, "form:has([name=title])", form);
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        var shown = await Visitor.ReadAsync(refused);
+        Assert.Contains("why it is asked", shown.QuerySelector("[role=alert]")!.TextContent, StringComparison.Ordinal);
+        Assert.Equal("Repair label", shown.QuerySelector("[name=title]")!.GetAttribute("value"));
+        form["reason"] = "Repairs must be told";
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await qualified.SubmitAsync(Page, "form:has([name=title])", form)).StatusCode
+        );
+        var inspector = await yard.SignedInAsync("inspector");
+        Assert.Contains("Repair label", (await inspector.PageAsync("/settings/questions")).Body!.TextContent);
+        Assert.Null((await inspector.PageAsync("/settings/questions")).QuerySelector("[name=title]"));
+        Assert.Contains(
+            "Repair label",
+            (await inspector.PageAsync("/rules?family=alloy-chain-sling&part=tag")).Body!.TextContent
+        );
+        Assert.Contains(
+            "Works policy 4",
+            (await inspector.PageAsync("/rules/sheet?family=alloy-chain-sling")).Body!.TextContent
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await qualified.SubmitAsync(
+                    "/settings/questions",
+                    "form:has([name=question])",
+                    new() { ["reason"] = "Closed" }
+                )
+            ).StatusCode
+        );
+        Assert.Contains("Closed", (await inspector.PageAsync("/settings/questions")).Body!.TextContent);
+    }
 }

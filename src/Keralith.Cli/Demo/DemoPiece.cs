@@ -224,6 +224,14 @@ internal sealed class DemoPiece
             return new(Value: count.ToString());
         }
 
+        switch (criterion.Limit)
+        {
+            case HandPullOnRecord:
+                return new(Value: $"{Math.Round(entry.Gear.Force("handPullLimit")!.Value.Newtons * 0.9m)} N");
+            case TorqueOnRecord:
+                return new(Value: entry.Gear.Moment("torque")!.Value.ToString());
+        }
+
         if (criterion.IsPair)
         {
             var reach = entry.Gear.Length("reach") ?? Length.FromInches(72);

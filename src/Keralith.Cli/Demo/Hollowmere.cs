@@ -220,6 +220,25 @@ public sealed partial class Hollowmere
                 )
             )
         );
+        At(1, 16, async t => Must(
+                await new QuestionStore(_database).SetAsync(
+                    new()
+                    {
+                        Family = "lever-hoist",
+                        Part = "handle",
+                        Kind = "see",
+                        AskedIn = "frequent",
+                        OnFault = "hold",
+                        Title = "Length mark",
+                        Question = "The yellow length mark on the lever is gone, or the lever reaches past it.",
+                        Look = "Hold the lever against the gauge board by the counter.",
+                        Source = "Works instruction 12, lever hoists",
+                        Reason = "A pipe was found on a lever in the autumn",
+                    },
+                    Stamp("qualified", t),
+                    _cancel
+                )
+            ));
         At(1, 15, async t =>
             Must(
                 await _settings.SetLimitAsync(

@@ -39,7 +39,7 @@ public static class CaseWriter
             }
 
             json.WriteStartArray("answers");
-            foreach (var answer in @case.Answers)
+            foreach (var answer in @case.Answers.Where(a => !OwnQuestion.IsId(a.Criterion.Id)))
                 Write(json, answer);
             json.WriteEndArray();
             json.WriteEndObject();

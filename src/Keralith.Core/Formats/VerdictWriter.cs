@@ -33,11 +33,18 @@ public static class VerdictWriter
         json.WriteBoolean("complete", verdict.Complete);
         json.WriteStartArray("findings");
         foreach (var finding in verdict.Findings)
-            Write(json, finding);
+        {
+            if (!OwnQuestion.IsId(finding.Criterion.Id))
+                Write(json, finding);
+        }
+
         json.WriteEndArray();
         json.WriteStartArray("missing");
         foreach (var missing in verdict.Missing)
-            Write(json, missing);
+        {
+            if (!OwnQuestion.IsId(missing.Criterion.Id))
+                Write(json, missing);
+        }
 
         json.WriteEndArray();
         json.WriteEndObject();

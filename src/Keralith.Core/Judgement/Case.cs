@@ -130,8 +130,11 @@ public sealed record Case(
     IReadOnlyList<Answer> Answers
 )
 {
-    /// <summary>What sits where on the gear under these books.</summary>
-    public Placement Placement => Catalogue.PlacementOf(Gear, Books);
+    /// <summary>What the site asks of this gear beside the books.</summary>
+    public IReadOnlyList<OwnQuestion> Own { get; init; } = [];
+
+    /// <summary>What sits where on the gear under these books, and what the site asks there.</summary>
+    public Placement Placement => Catalogue.PlacementOf(Gear, Books).With(Own);
 
     /// <summary>The parts of the gear with what may be answered on them.</summary>
     public IReadOnlyList<Part> Parts => Placement.Parts;

@@ -8,6 +8,14 @@ internal static class FaultJudgement
     public static Finding Of(Case @case, Answer answer, Chosen chosen)
     {
         var criterion = answer.Criterion;
+        if (OwnQuestion.IsId(criterion.Id))
+        {
+            // No book says anything of what a site asks of its own.
+            var (found, why) = Judged(@case, answer, chosen.Found, null);
+            var site = new BookFinding("site", found) { Said = why };
+            return new(criterion, answer.Part, site, [site]);
+        }
+
         var books = new BookFinding[@case.Books.Count];
         for (var i = 0; i < books.Length; i++)
         {

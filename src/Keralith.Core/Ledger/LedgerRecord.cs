@@ -79,7 +79,12 @@ public sealed record InspectionSigned(
     IReadOnlyList<Guid> Photos,
     Guid? Corrects,
     string? CorrectionWhy
-) : LedgerRecord("inspection.signed");
+) : LedgerRecord("inspection.signed")
+{
+    /// <summary>What the site asked of its own, as it was asked; left out where it asked nothing.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public JsonElement? Own { get; init; }
+}
 
 /// <summary>A trainee signed an inspection for countersignature.</summary>
 public sealed record InspectionOffered(Guid Inspection, DateOnly InspectedOn, string Verdict)
@@ -195,6 +200,27 @@ public sealed record LimitWithdrawn(
     string Figure,
     string Reason
 ) : LedgerRecord("rules.limit-withdrawn");
+
+/// <summary>A question of the site's own is asked from now on.</summary>
+public sealed record QuestionSet(
+    string Question,
+    string Family,
+    string Part,
+    string Maker,
+    string Model,
+    string How,
+    string AskedIn,
+    string OnFault,
+    string Title,
+    string Asked,
+    string Look,
+    string Source,
+    string Reason
+) : LedgerRecord("rules.question-set");
+
+/// <summary>A question of the site's own is asked no more.</summary>
+public sealed record QuestionWithdrawn(string Question, string Title, string Reason)
+    : LedgerRecord("rules.question-withdrawn");
 
 /// <summary>The season scheme was set.</summary>
 public sealed record SeasonSchemeSet(JsonElement Scheme, string Reason) : LedgerRecord("season.scheme");

@@ -50,7 +50,8 @@ public static class DraftCase
         var given = answers.ToDictionary(a => (a.Part, a.Criterion));
         var read = new List<Answer>();
         var (gear, tag) = (piece.GearAt(site), piece.TagAt(site));
-        var placement = Catalogue.PlacementOf(gear, site.Books);
+        var own = site.QuestionsFor(gear.Family, piece.Maker, piece.Model);
+        var placement = Catalogue.PlacementOf(gear, site.Books).With(own);
         foreach (var part in placement.Parts)
         {
             foreach (var criterion in part.Criteria)
@@ -69,7 +70,7 @@ public static class DraftCase
         var limits = site.LimitsFor(piece.Maker, piece.Model)
             .Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion))
             .ToList();
-        return new(site.Books, kind, gear, limits, read);
+        return new(site.Books, kind, gear, limits, read) { Own = own };
     }
 
     /// <summary>
@@ -78,7 +79,12 @@ public static class DraftCase
     /// </summary>
     public static List<DraftAnswer> Clean(Piece piece, Site site, string by, DateTimeOffset at) =>
         Judge
-            .MissingAnswers(new(site.Books, InspectionKind.Frequent, piece.GearAt(site), [], []))
+            .MissingAnswers(
+                new(site.Books, InspectionKind.Frequent, piece.GearAt(site), [], [])
+                {
+                    Own = site.QuestionsFor(piece.Gear.Family, piece.Maker, piece.Model),
+                }
+            )
             .Where(m => m.Criterion.IsAnswerChosen || m.Criterion.Kind == CriterionKind.Count)
             .Select(m => new DraftAnswer(
                 m.Part,

@@ -250,13 +250,22 @@ public static class InspectionSigning
         return facts.Site.RefusalBefore(facts.Piece.RegisteredAt, day);
     }
 
-    /// <summary>Answers to parts or questions the piece no longer has: it was changed since.</summary>
-    private static Refusal? RefusalOfStrangers(Case @case, IEnumerable<DraftAnswer> given) =>
-        @case.Answers.DistinctBy(a => (a.Part, a.Criterion)).Count() == given.Count()
+    /// <summary>
+    /// Answers to parts or questions the piece no longer has: it was changed since. Where the site no longer asks a question of its
+    /// own, "no fault" to it is passed over.
+    /// </summary>
+    private static Refusal? RefusalOfStrangers(Case @case, IEnumerable<DraftAnswer> given)
+    {
+        var read = @case.Answers.Select(a => (a.Part, a.Criterion.Id)).ToHashSet();
+        return given.All(a => read.Contains((a.Part, a.Criterion)) || IsPassedOver(a))
             ? null
             : new Refusal(
                 "Some answers belong to parts or questions this piece no longer has: it was changed since. Throw the draft away and look at all of it again."
             );
+
+        static bool IsPassedOver(DraftAnswer answer) =>
+            OwnQuestion.IsId(answer.Criterion) && answer.Entry.Answer == Code.Of(Found.No);
+    }
 
     private static bool MayBeNext(SigningFacts facts, DateOnly inspectedOn, DateOnly next) =>
         facts.Kind.IsFull()

@@ -37,6 +37,9 @@ public sealed record Site(
     /// <summary>Limits in force: the site's own, and makers' by model, which count at every site.</summary>
     public IReadOnlyList<LimitRow> Limits { get; init; } = [];
 
+    /// <summary>What it asks beside the books, in force.</summary>
+    public IReadOnlyList<QuestionRow> Questions { get; init; } = [];
+
     public int Version { get; init; } = 1;
 
     /// <summary>The unit a bare figure is taken in where nothing else says it: <c>in</c> or <c>mm</c>.</summary>
@@ -99,6 +102,23 @@ public sealed record Site(
         [
             .. own.Select(l => l.Limit),
             .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit),
+        ];
+    }
+
+    /// <summary>What the site asks of a piece beside the books.</summary>
+    public IReadOnlyList<OwnQuestion> QuestionsFor(GearFamily family, string? maker, string? model)
+    {
+        if (Questions.Count == 0)
+            return [];
+        return
+        [
+            .. Questions
+                .Select(q => q.Question)
+                .Where(q =>
+                    q.Family == family
+                    && (q.Maker.Length == 0 || Same(q.Maker, maker))
+                    && (q.Model.Length == 0 || Same(q.Model, model))
+                ),
         ];
     }
 

@@ -5,7 +5,7 @@ namespace Keralith.Data.Exchange;
 /// <summary>Signed records out, one JSON object a line.</summary>
 public sealed class RecordExport(Database database)
 {
-    /// <summary>Every signed inspection: its case, what is on record of it, and its verdict.</summary>
+    /// <summary>Every signed inspection: its case, what is on record of it, its verdict, and what the site asked of its own.</summary>
     public Task InspectionsAsync(Stream output, CancellationToken cancel) =>
         LinesAsync(
             output,
@@ -15,7 +15,7 @@ public sealed class RecordExport(Database database)
                 'inspection', i.id, 'mark', p.mark, 'kind', i.kind, 'inspectedOn', i.inspected_on, 'signedAt', i.signed_at,
                 'signedBy', w.username, 'verdict', i.verdict, 'countsFrom', i.counts_from, 'corrects', f.inspection_id,
                 'supersededBy', s.became, 'superseded', s.why)::text,
-              i.verdict_document
+              i.verdict_document, coalesce(i.own_document, '[]')
             from inspection i
             join piece p on p.id = i.piece_id
             join person w on w.id = i.signed_by
@@ -23,7 +23,7 @@ public sealed class RecordExport(Database database)
             left join supersession f on f.became = i.id
             order by i.signed_at, i.id
             """,
-            ["case", "record", "verdict"],
+            ["case", "record", "verdict", "own"],
             cancel
         );
 

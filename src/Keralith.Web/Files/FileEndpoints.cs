@@ -183,7 +183,7 @@ internal static class FileEndpoints
             site.Name,
             piece,
             inspection,
-            Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, names).Findings,
+            Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, inspection.Own, names).Findings,
             Pages.Inspect.SignedModel.Worked(inspection),
             $"{number}",
             Convert.ToHexStringLower(hash),

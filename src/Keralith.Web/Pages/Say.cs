@@ -78,6 +78,15 @@ public static class Say
         return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
     }
 
+    /// <summary>In which inspections something is asked.</summary>
+    public static string Asked(AskedIn asked) =>
+        asked switch
+        {
+            AskedIn.Frequent => "every inspection",
+            AskedIn.Periodic => "periodic and initial inspections",
+            AskedIn.Initial => "the initial inspection",
+        };
+
     public static string Group(FamilyGroup group) =>
         group switch
         {

@@ -24,15 +24,19 @@ public enum Outcome
 public enum CriterionKind
 {
     /// <summary>A fault looked for.</summary>
+    [Code("see")]
     See,
 
     /// <summary>A function tried.</summary>
+    [Code("test")]
     Test,
 
     /// <summary>Something counted.</summary>
+    [Code("count")]
     Count,
 
     /// <summary>Something measured.</summary>
+    [Code("measure")]
     Measure,
 }
 
@@ -69,12 +73,15 @@ public enum Dimension
 public enum AskedIn
 {
     /// <summary>In frequent and periodic inspections.</summary>
+    [Code("frequent")]
     Frequent,
 
     /// <summary>In periodic and initial inspections.</summary>
+    [Code("periodic")]
     Periodic,
 
     /// <summary>In the initial inspection only.</summary>
+    [Code("initial")]
     Initial,
 }
 

@@ -41,6 +41,19 @@ public sealed class Placement
     /// <summary>Every criterion on every part, by part and then in catalogue order.</summary>
     public IReadOnlyList<PlacedCriterion> Questions { get; }
 
+    /// <summary>The same with a site's own questions asked on its parts, after the catalogue's.</summary>
+    public Placement With(IReadOnlyList<OwnQuestion> own) =>
+        own.Count == 0
+            ? this
+            : new([
+                .. Parts.Select(p =>
+                    p with
+                    {
+                        Criteria = [.. p.Criteria, .. own.Where(q => q.SitsOn(p.Path)).Select(q => q.Criterion)],
+                    }
+                ),
+            ]);
+
     /// <summary>The part of a path, or null when the piece has none.</summary>
     public Part? Find(string path) => _byPath.TryGetValue(path, out var found) ? found.Part : null;
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 
@@ -17,9 +18,12 @@ public sealed record FindingLine(
     string? Books
 )
 {
-    /// <summary>The findings of a verdict document, worst first, and its unanswered questions.</summary>
+    /// <summary>
+    /// The findings of a verdict document and of what the site asked of its own, worst first, and the unanswered questions.
+    /// </summary>
     public static (IReadOnlyList<FindingLine> Findings, IReadOnlyList<(string Part, string Title)> Missing) Of(
         string verdictDocument,
+        IReadOnlyList<OwnAsked> own,
         IReadOnlyDictionary<string, string> partNames
     )
     {
@@ -53,7 +57,19 @@ public sealed record FindingLine(
                         ? BookFinding.DifferWords(books.Select(b => (b.Book, b.Outcome)))
                         : null
                 );
-            });
+            })
+            .Concat(
+                own.Where(o => o.Outcome is not null)
+                    .Select(o => new FindingLine(
+                        o.Outcome!,
+                        Name(o.Part),
+                        o.Title,
+                        o.Reason!,
+                        $"{o.Source}, asked by this site",
+                        BookFinding.GovernsWords("site", null),
+                        null
+                    ))
+            );
         var order = new[] { "remove", "hold", "watch", "clear" };
         return (
             findings.OrderBy(f => Array.IndexOf(order, f.Outcome)).ToList(),
@@ -61,6 +77,7 @@ public sealed record FindingLine(
                 .RootElement.GetProperty("missing")
                 .EnumerateArray()
                 .Select(m => (m.GetProperty("part").GetString()!, TitleOf(m.GetProperty("criterion").GetString()!)))
+                .Concat(own.Where(o => o.Outcome is null).Select(o => (o.Part, o.Title)))
                 .ToList()
         );
     }

@@ -153,7 +153,11 @@ public sealed class SignModel(
             return false;
         Walk = walk;
         PartNames = walk.Parts.ToDictionary(p => p.Path, p => p.Name);
-        (Findings, _) = FindingLine.Of(VerdictWriter.Write(walk.Verdict), PartNames);
+        (Findings, _) = FindingLine.Of(
+            VerdictWriter.Write(walk.Verdict),
+            OwnDocument.Read(OwnDocument.Write(walk.Case, walk.Verdict)),
+            PartNames
+        );
         InspectedOn = walk.Draft.InspectedOn ?? walk.Draft.Corrects?.InspectedOn ?? Here.Today;
         NextDue = Intervals
             .Periodic(walk.Piece.Gear.Family, walk.Piece.ServiceClass, walk.Site.Books)

@@ -109,14 +109,14 @@ public sealed class SignedModel(
         Use = Piece.UseOn(Here.Today, site);
         var names = Catalogue.Parts(Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         WorkedTo = Worked(inspection);
-        (Findings, _) = FindingLine.Of(inspection.VerdictDocument!, names);
+        (Findings, _) = FindingLine.Of(inspection.VerdictDocument!, inspection.Own, names);
         Pins = inspection
             .Pins.Select(p =>
                 (
                     p.Value.X,
                     p.Value.Y,
                     p.Key.Split(' ') is [var part, var criterion]
-                        ? $"{Catalogue.Find(criterion)?.Title}, {names.GetValueOrDefault(part, part)}"
+                        ? $"{inspection.TitleOf(criterion)}, {names.GetValueOrDefault(part, part)}"
                         : p.Key
                 )
             )
@@ -126,14 +126,14 @@ public sealed class SignedModel(
             .Select(n =>
                 (
                     n.Key.Split(' ') is [var part, var criterion]
-                        ? $"{names.GetValueOrDefault(part, part)}, {Catalogue.Find(criterion)?.Title}"
+                        ? $"{names.GetValueOrDefault(part, part)}, {inspection.TitleOf(criterion)}"
                         : n.Key,
                     n.Value
                 )
             )
             .ToList();
         Photos = (await files.OfInspectionAsync(id, Cancel))
-            .GroupBy(p => $"{Catalogue.Find(p.Criterion)?.Title}, {names.GetValueOrDefault(p.Part, p.Part)}")
+            .GroupBy(p => $"{inspection.TitleOf(p.Criterion)}, {names.GetValueOrDefault(p.Part, p.Part)}")
             .Select(g => (g.Key, (IReadOnlyList<Guid>)g.Select(p => p.Id).ToList()))
             .ToList();
         return true;

@@ -30,9 +30,9 @@ public sealed class Walk
         (Draft, Piece, Site) = (draft, piece, site);
         _answers = answers.ToDictionary(a => (a.Part, a.Criterion));
         _baselines = baselines;
-        Parts = Catalogue
-            .Parts(piece.GearAt(site), site.Books)
-            .Select(p =>
+        Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
+        Parts = Case
+            .Parts.Select(p =>
                 p with
                 {
                     Criteria = p
@@ -44,7 +44,6 @@ public sealed class Walk
             )
             .Where(p => p.Criteria.Count > 0)
             .ToList();
-        Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
         WorksMeter.Judgements.Add(1);
         Verdict = Judge.Of(Case, site.WatchShare);
         _signed = signed.Where(i => i.Counts && i.Id != draft.Corrects?.Record).ToList();
@@ -68,10 +67,13 @@ public sealed class Walk
                 (
                     a.Pin!.Value.X,
                     a.Pin.Value.Y,
-                    $"{Catalogue.Find(a.Criterion)?.Title}, {Parts.FirstOrDefault(p => p.Path == a.Part)?.Name}"
+                    $"{TitleOf(a.Criterion)}, {Parts.FirstOrDefault(p => p.Path == a.Part)?.Name}"
                 )
             )
             .ToList();
+
+    private string? TitleOf(string criterion) =>
+        Parts.SelectMany(p => p.Criteria).FirstOrDefault(c => c.Id == criterion)?.Title;
 
     /// <summary>What its readings were taken with.</summary>
     public IEnumerable<Instrument> Instruments =>

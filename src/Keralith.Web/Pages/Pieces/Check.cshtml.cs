@@ -37,9 +37,11 @@ public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signin
             return false;
         Piece = piece;
         var site = await Here.SiteOfAsync(piece, Cancel);
-        Parts = Catalogue
-            .Parts(piece.GearAt(site), site.Books)
-            .Select(p =>
+        Parts = new Case(site.Books, InspectionKind.Frequent, piece.GearAt(site), [], [])
+        {
+            Own = site.QuestionsFor(piece.Gear.Family, piece.Maker, piece.Model),
+        }
+            .Parts.Select(p =>
                 p with
                 {
                     Criteria = p.Criteria.Where(c => Judge.IsAsked(c, InspectionKind.Frequent)).ToList(),

@@ -22,6 +22,10 @@ public sealed class IndexModel(Here here) : SitePage(here)
 
     public RuleRows Rows { get; private set; } = null!;
 
+    /// <summary>What the site asks of its own on the part.</summary>
+    public IReadOnlyList<OwnQuestion> Own =>
+        [.. Site.Questions.Select(q => q.Question).Where(q => q.Family == Family && q.SitsOn(Part.Path))];
+
     /// <summary>What the address states of the gear, to be kept by every link.</summary>
     public IReadOnlyDictionary<string, string> Stated { get; private set; } = new Dictionary<string, string>();
 
