@@ -25,8 +25,10 @@ public class PieceLifeTableTests
         ["event"] = s =>
             State(GearEvents.Record(Guid.NewGuid(), GearEventKind.Shock, Qualified.Day, "Fell", "HM-1", s, Qualified)),
         ["count"] = s => State(Lot.Count(s, 10, 10, 0, null, Qualified)),
-        ["return"] = s => State(Issuing.TakeBack(s, new("Maud", "Lock 9", null, Qualified.Day), "", Qualified)),
-        ["return in doubt"] = s => State(Issuing.TakeBack(s, new("Maud", "", null, Qualified.Day), "Bent", Qualified)),
+        ["return"] = s =>
+            State(Issuing.TakeBack("HM-0001", s, new("Maud", "Lock 9", null, Qualified.Day), "", Qualified)),
+        ["return in doubt"] = s =>
+            State(Issuing.TakeBack("HM-0001", s, new("Maud", "", null, Qualified.Day), "Bent", Qualified)),
         ["initial, fit"] = s => PieceLife.AfterInspection(s, InspectionKind.Initial, VerdictKind.Fit, 0),
         ["periodic, fit"] = s => PieceLife.AfterInspection(s, InspectionKind.Periodic, VerdictKind.Fit, 0),
         ["periodic, watch"] = s => PieceLife.AfterInspection(s, InspectionKind.Periodic, VerdictKind.Watch, 0),
@@ -212,12 +214,18 @@ public class PieceLifeTableTests
             },
             {
                 "a return of what is not out",
-                Issuing.TakeBack(PieceState.InService, null, "", Qualified),
+                Issuing.TakeBack("HM-0001", PieceState.InService, null, "", Qualified),
                 RefusalKind.Invalid
             },
             {
                 "a return by crew",
-                Issuing.TakeBack(PieceState.InService, new("Maud", "", null, Qualified.Day), "", By(Role.Crew)),
+                Issuing.TakeBack(
+                    "HM-0001",
+                    PieceState.InService,
+                    new("Maud", "", null, Qualified.Day),
+                    "",
+                    By(Role.Crew)
+                ),
                 RefusalKind.Forbidden
             },
             {

@@ -118,6 +118,51 @@ public class WearTests
             Assert.IsType<Wearing>(WearForecast.Of(Series(4, day => 40 + (day / 1_000_000_000m)), Throat)).DaysToLimit
         );
 
+    [Theory]
+    [InlineData(500, true)] // 2 mm at 0.002 mm a day: a thousand days; half of them seen, half ahead.
+    [InlineData(334, true)]
+    [InlineData(333, false)]
+    public void A_day_is_named_no_further_ahead_than_twice_the_record(int last, bool named)
+    {
+        var wear = Assert.IsType<Wearing>(
+            WearForecast.Of(
+                [
+                    new(Start, 40),
+                    new(Start.AddDays(last / 2), 40 + (0.002m * (last / 2))),
+                    new(Start.AddDays(last), 40 + (0.002m * last)),
+                ],
+                Throat
+            )
+        );
+        Assert.Equal(1000 - last, wear.DaysToLimit);
+        Assert.Equal(named, wear.NamesADay);
+        if (!named)
+            Assert.Equal(Start.AddDays(last + (2 * last)), wear.NotBefore);
+    }
+
+    [Theory]
+    [InlineData("0.49", true)]
+    [InlineData("0.5", false)]
+    [InlineData("0.51", false)]
+    [InlineData("0", true)]
+    public void A_change_no_larger_than_the_instrument_can_tell_names_no_day(string uncertainty, bool named)
+    {
+        // Half a millimetre over 500 days, 0.5 mm left: 500 days ahead.
+        var limit = new Figure(41m, 40m, Comparator.AtOrAbove);
+        var wear = Assert.IsType<Wearing>(
+            WearForecast.Of(Series(6, day => 40 + (day / 1000m)), limit, decimal.Parse(uncertainty))
+        );
+        Assert.Equal((500, named), (wear.DaysToLimit, wear.NamesADay));
+    }
+
+    [Fact]
+    public void What_is_not_named_is_never_said_to_be_later_than_the_steepest_rates_tell()
+    {
+        var wear = new Wearing(Start, 40, 0.001m, 0, 0.01m, 900, 90, null) { SpanDays = 300 };
+        Assert.False(wear.NamesADay);
+        Assert.Equal(Start.AddDays(90), wear.NotBefore);
+    }
+
     [Property]
     public bool The_order_of_the_records_never_matters(PositiveInt seed)
     {

@@ -1,6 +1,8 @@
 using System.Net;
 using Keralith.Core.Judgement;
+using Keralith.Data;
 using Keralith.Testing;
+using Microsoft.Extensions.DependencyInjection;
 using Xunit;
 
 namespace Keralith.Web.Tests;
@@ -292,5 +294,62 @@ public class WorkPageTests
             (await inspector.PageAsync($"{inspect}?part=pin")).QuerySelector("main")!.TextContent,
             StringComparison.Ordinal
         );
+    }
+
+    [Fact]
+    public async Task Several_are_handed_out_by_scanning_one_stays_with_its_reason_and_all_come_back_by_ticking()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0001"), DateTimeOffset.UtcNow.AddDays(-2));
+        await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-2));
+        await yard.RegisterAsync(Seed.Shackle("HM-0003"));
+        var stores = await yard.SignedInAsync("stores");
+        var refused = await stores.SubmitAsync(
+            "/desk",
+            "form:has([name=holder])",
+            new() { ["marks"] = "HM-0003", ["holder"] = "Maud" }
+        );
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Equal("HM-0003", (await Visitor.ReadAsync(refused)).QuerySelector("[name=marks]")!.TextContent.Trim());
+        var handed = await Visitor.ReadAsync(
+            await stores.SubmitAsync(
+                "/desk",
+                "form:has([name=holder])",
+                new()
+                {
+                    ["marks"] = "HM-0001\nHM-0002\nHM-0003\nHM-0099",
+                    ["holder"] = "Maud",
+                    ["job"] = "Lock 9",
+                }
+            )
+        );
+        Assert.Contains("2 pieces handed out to Maud", handed.QuerySelector("[role=status]")!.TextContent);
+        var stayed = handed.QuerySelectorAll("li.fault").Select(l => l.TextContent).ToList();
+        Assert.Contains(stayed, s => s.StartsWith("HM-0003: it may not be used", StringComparison.Ordinal));
+        Assert.Contains(stayed, s => s.StartsWith("HM-0099: there is no such piece", StringComparison.Ordinal));
+
+        var crew = await (await yard.SignedInAsync("crew")).PageAsync("/desk");
+        Assert.Equal(
+            ["HM-0001", "HM-0002"],
+            crew.QuerySelectorAll("form[aria-label=Maud] td.mark").Select(c => c.TextContent.Trim())
+        );
+        Assert.Null(crew.QuerySelector("[name=marks], [name=mark]"));
+
+        var token = await stores.PageAsync("/desk");
+        var back = await Visitor.ReadAsync(
+            await stores.SubmitAsync(
+                "/desk",
+                "form[aria-label=Maud]",
+                token
+                    .QuerySelectorAll("form[aria-label=Maud] [name=mark]")
+                    .Take(1)
+                    .ToDictionary(_ => "mark", m => m.GetAttribute("value")!)
+            )
+        );
+        Assert.Contains("1 piece taken back", back.QuerySelector("[role=status]")!.TextContent);
+        var again = await stores.SubmitAsync("/desk", "form:has([name=returned])", new() { ["returned"] = "HM-0001" });
+        Assert.Contains("HM-0001 is not out", (await Visitor.ReadAsync(again)).Body!.TextContent);
+        var piece = (await yard.App.Services.GetRequiredService<PieceStore>().FindAsync("HM-0002", Cancel))!;
+        Assert.Equal(("Maud", "Lock 9"), (piece.Issued!.Holder, piece.Issued.Job));
     }
 }

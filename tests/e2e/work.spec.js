@@ -106,7 +106,8 @@ test.describe("on a phone", () => {
   test("something happened: all of it is held in a few touches", async ({ page }) => {
     await signIn(page, "crew");
     await page.goto("/piece/HM-0041");
-    await page.getByRole("link", { name: "Something happened" }).tap();
+    await page.getByText("More", { exact: true }).and(page.locator("summary")).tap();
+    await page.getByRole("link", { name: "Something happened to it" }).tap();
     await page.getByText("overload", { exact: true }).tap();
     await page.getByLabel("What happened, where, who saw it").fill("The paddle jammed and the hoist pulled on");
     await noSideways(page);

@@ -52,13 +52,14 @@ public static class Issuing
     }
 
     /// <summary>Takes a piece back after a quick look; on a doubt it goes to the cage.</summary>
+    /// <param name="mark">The piece's mark.</param>
     /// <param name="doubt">What is the matter with it; empty when nothing was seen.</param>
-    public static Checked<PieceOutcome> TakeBack(PieceState state, IssuedTo? now, string? doubt, Signer by)
+    public static Checked<PieceOutcome> TakeBack(string mark, PieceState state, IssuedTo? now, string? doubt, Signer by)
     {
         if (by.Without(Right.Issue) is { } forbidden)
             return forbidden;
         if (now is null)
-            return new Refusal("It is not out.");
+            return new Refusal($"{mark} is not out.");
         var seen = doubt?.Trim() ?? string.Empty;
         var record = new PieceReturned(now.Holder, seen);
         return seen.Length == 0

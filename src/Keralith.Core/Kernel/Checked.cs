@@ -31,6 +31,11 @@ public sealed record Refusal(string Words, RefusalKind Kind = RefusalKind.Invali
     /// <summary>Somebody else was quicker.</summary>
     public static Refusal Conflict(string words) => new(words, RefusalKind.Conflict);
 
+    /// <summary>Several reasons as one.</summary>
+    /// <param name="reasons">At least one.</param>
+    public static Refusal Together(IReadOnlyList<Refusal> reasons) =>
+        reasons.Count == 1 ? reasons[0] : new(string.Join(' ', reasons.Select(r => r.Words)), reasons.Max(r => r.Kind));
+
     public override string ToString() => Words;
 }
 

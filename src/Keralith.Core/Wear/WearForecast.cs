@@ -27,7 +27,8 @@ public abstract record WearForecast
     /// </summary>
     /// <param name="points">In any order.</param>
     /// <param name="limit">The limit that governs.</param>
-    public static WearForecast Of(IEnumerable<WearPoint> points, Figure limit)
+    /// <param name="uncertainty">Of the instruments the figures were taken with, in their unit; 0: not stated.</param>
+    public static WearForecast Of(IEnumerable<WearPoint> points, Figure limit, decimal uncertainty = 0)
     {
         // Turned so that wear always grows: a loss is counted as the negative of what is left.
         var sign = limit.Grows ? 1 : -1;
@@ -63,7 +64,11 @@ public abstract record WearForecast
             Days(left, slope)!.Value,
             Days(left, Quantile(slopes, 0.75m))!.Value,
             Days(left, Quantile(slopes, 0.25m))
-        );
+        )
+        {
+            SpanDays = latest - series[0].Day,
+            IsWithinUncertainty = uncertainty > 0 && slope * (latest - series[0].Day) <= uncertainty,
+        };
     }
 
     /// <summary>
@@ -113,6 +118,21 @@ public sealed record Wearing(
     int? LatestDays
 ) : WearForecast
 {
+    /// <summary>Days from the first figure to the last.</summary>
+    public int SpanDays { get; init; }
+
+    /// <summary>Whether the change over all of the record is no more than the instruments can tell.</summary>
+    public bool IsWithinUncertainty { get; init; }
+
+    /// <summary>
+    /// Whether the record carries a day: a forecast that reaches further than twice its span, or whose change the instruments can't
+    /// tell from none, names none.
+    /// </summary>
+    public bool NamesADay => !IsWithinUncertainty && DaysToLimit <= 2 * SpanDays;
+
+    /// <summary>Before this day the limit is not reached as far as the record tells: where no day is named.</summary>
+    public DateOnly NotBefore => LastDay.AddDays(Math.Min(SoonestDays, 2 * SpanDays));
+
     /// <summary>The day the limit is reached as far as the figures tell.</summary>
     public DateOnly LimitDay => LastDay.AddDays(DaysToLimit);
 

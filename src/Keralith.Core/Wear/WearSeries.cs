@@ -34,28 +34,7 @@ public sealed record WearSeries(
         IEnumerable<WearRecord> records
     )
     {
-        var points = new Dictionary<BaselineKey, List<(WearRecord Record, List<decimal> Readings)>>();
-        foreach (var record in records.OrderBy(r => r.Day))
-        {
-            foreach (var answer in record.Case.Answers)
-            {
-                var key = new BaselineKey(answer.Part, answer.Criterion.Id);
-                decimal? value = answer.Response switch
-                {
-                    Measured measured when !answer.Criterion.IsPair => measured.Value.Millimetres,
-                    Counted counted => counted.Count,
-                    _ => null,
-                };
-                if (value is null || (baselines.TryGetValue(key, out var baseline) && record.SignedAt < baseline.Since))
-                    continue;
-                if (!points.TryGetValue(key, out var series))
-                    points[key] = series = [];
-                if (series.Count == 0 || !ReferenceEquals(series[^1].Record, record))
-                    series.Add((record, []));
-                series[^1].Readings.Add(value.Value);
-            }
-        }
-
+        var points = Readings(baselines, records);
         var placed = Catalogue
             .PlacementOf(now.Gear, now.Books)
             .Questions.Select(q => new BaselineKey(q.Part, q.Criterion.Id))
@@ -78,10 +57,54 @@ public sealed record WearSeries(
             var worst = series
                 .Select(s => new WearPoint(s.Record.Day, governing.Grows ? s.Readings.Max() : s.Readings.Min()))
                 .ToList();
-            all.Add(new(key.Part, criterion, worst, limits, governing, WearForecast.Of(worst, governing)));
+            all.Add(
+                new(
+                    key.Part,
+                    criterion,
+                    worst,
+                    limits,
+                    governing,
+                    WearForecast.Of(worst, governing, series.Max(s => s.Uncertainty))
+                )
+            );
         }
 
         return all;
+    }
+
+    /// <summary>What was measured and counted of each part, record by record, from when its figure when new counts.</summary>
+    private static Dictionary<
+        BaselineKey,
+        List<(WearRecord Record, List<decimal> Readings, decimal Uncertainty)>
+    > Readings(
+        IReadOnlyDictionary<BaselineKey, (Length Figure, DateTimeOffset Since)> baselines,
+        IEnumerable<WearRecord> records
+    )
+    {
+        var points =
+            new Dictionary<BaselineKey, List<(WearRecord Record, List<decimal> Readings, decimal Uncertainty)>>();
+        foreach (var record in records.OrderBy(r => r.Day))
+        {
+            foreach (var answer in record.Case.Answers)
+            {
+                var key = new BaselineKey(answer.Part, answer.Criterion.Id);
+                decimal? value = answer.Response switch
+                {
+                    Measured measured when !answer.Criterion.IsPair => measured.Value.Millimetres,
+                    Counted counted => counted.Count,
+                    _ => null,
+                };
+                if (value is null || (baselines.TryGetValue(key, out var baseline) && record.SignedAt < baseline.Since))
+                    continue;
+                if (!points.TryGetValue(key, out var series))
+                    points[key] = series = [];
+                if (series.Count == 0 || !ReferenceEquals(series[^1].Record, record))
+                    series.Add((record, [], (answer.Response as Measured)?.Uncertainty.Millimetres ?? 0));
+                series[^1].Readings.Add(value.Value);
+            }
+        }
+
+        return points;
     }
 
     /// <summary>

@@ -252,6 +252,31 @@ internal sealed class Session
         return null;
     }
 
+    /// <summary>The same act on each of several pieces: what is refused of one stops that one, not the rest.</summary>
+    /// <param name="refused">Told what was refused, piece by piece.</param>
+    /// <returns>A refusal where not one was let: all of the reasons together.</returns>
+    public async Task<Refusal?> OnEachAsync(
+        IReadOnlyCollection<Guid> pieces,
+        Func<Piece, Task<Checked<PieceOutcome>>> act,
+        Action<Refusal> refused
+    )
+    {
+        var locked = await LockAllAsync(pieces).ConfigureAwait(false);
+        if (locked.Count != pieces.Distinct().Count())
+            return Refusals.NoSuchPiece;
+        var reasons = new List<Refusal>();
+        foreach (var piece in locked)
+        {
+            if (await ApplyAsync(piece, act).ConfigureAwait(false) is { } refusal)
+                reasons.Add(refusal);
+        }
+
+        if (reasons.Count == locked.Count)
+            return Refusal.Together(reasons);
+        reasons.ForEach(refused);
+        return null;
+    }
+
     /// <summary>Asks an act of a locked piece and writes its outcome: hold, what is kept on the piece, ledger.</summary>
     private async Task<Refusal?> ApplyAsync(Piece piece, Func<Piece, Task<Checked<PieceOutcome>>> act)
     {

@@ -68,7 +68,7 @@ public static class WearDrawing
             above = at;
         }
 
-        if (wearing is not null)
+        if (wearing is { NamesADay: true })
         {
             var from = (double)wearing.Fitted;
             double AtEnd(decimal slope) =>
@@ -133,6 +133,8 @@ public static class WearDrawing
             NotEnoughRecords => "Not enough records to tell a rate: three days are needed.",
             NoWearSeen => "No wear seen.",
             Wearing { DaysToLimit: 0 } => "At the limit by the rate seen.",
+            Wearing { NamesADay: false } w =>
+                $"The limit is not reached before {w.NotBefore:yyyy-MM}: {(w.IsWithinUncertainty ? "the change seen is no more than the instrument can tell" : "the record is too short to say when")}.",
             Wearing w =>
                 $"At the rate seen the limit is reached about {w.LimitDay:yyyy-MM-dd}; between {w.LastDay.AddDays(w.SoonestDays):yyyy-MM-dd} and {(w.LatestDays is { } latest ? w.LastDay.AddDays(latest).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture) : "never")} by the middle half of the rates.",
             _ => throw new System.Diagnostics.UnreachableException(),

@@ -3,6 +3,7 @@ using Keralith.Core.Judgement;
 using Keralith.Core.People;
 using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
+using Keralith.Core.Wear;
 using Keralith.Data;
 
 namespace Keralith.Web.Pages;
@@ -76,6 +77,19 @@ public static class Say
     {
         var size = SizedBy.Select(n => gear.Values.GetValueOrDefault(n)).FirstOrDefault(v => v is not null);
         return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
+    }
+
+    /// <summary>When a limit is near, as far as a record tells it.</summary>
+    public static string Nearing(Wearing wearing) =>
+        wearing.NamesADay
+            ? $"at the rate seen the limit is reached about {wearing.LimitDay:yyyy-MM-dd}"
+            : $"the limit may be near from {wearing.NotBefore:yyyy-MM}";
+
+    /// <summary>Who may do something, by role.</summary>
+    public static string WhoMay(Right right)
+    {
+        var roles = Enum.GetValues<Role>().Where(r => r.May(right)).Select(Code.Of).ToList();
+        return roles.Count == 1 ? roles[0] : $"{string.Join(", ", roles.SkipLast(1))} or {roles[^1]}";
     }
 
     /// <summary>In which inspections something is asked.</summary>

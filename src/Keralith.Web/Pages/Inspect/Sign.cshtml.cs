@@ -169,7 +169,7 @@ public sealed class SignModel(
             && advised.Day > InspectedOn
                 ? (
                     advised.Day,
-                    $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: at the rate seen the limit is reached about {((Wearing)advised.Series.Forecast).LimitDay:yyyy-MM-dd}"
+                    $"{advised.Series.Criterion.Title}, {PartNames.GetValueOrDefault(advised.Series.Part, advised.Series.Part)}: {Say.Nearing((Wearing)advised.Series.Forecast)}"
                 )
                 : null;
         Unauthorised = Here.May(Right.SignInspection)

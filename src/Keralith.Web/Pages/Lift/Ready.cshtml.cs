@@ -11,7 +11,7 @@ namespace Keralith.Web.Pages.Lift;
 /// Before and after a lift: the checklist, the signature of a critical one, its gear handed out, the trial lift and its
 /// end.
 /// </summary>
-public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Passwords passwords)
+public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, IssueStore issues, Passwords passwords)
     : LiftPage(here, lifts, pieces)
 {
     public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
@@ -21,6 +21,9 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
 
     /// <summary>The checklist answered on this version of the plan; null while it is not.</summary>
     public LiftRecord? Answered => Records.FirstOrDefault(r => r.Kind == "checked" && r.Version == Row.Version);
+
+    /// <summary>The marks of what is out for it still.</summary>
+    public IReadOnlyList<string> StillOut { get; private set; } = [];
 
     public LiftRecord? Signature => Records.FirstOrDefault(r => r.Kind == "signed" && r.Version == Row.Version);
 
@@ -89,10 +92,10 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
     }
 
     public Task<IActionResult> OnPostEndAsync(Guid id, int version, string? note) =>
-        StepAsync(id, version, new EndLift(Short(note)), "/lift");
+        StepAsync(id, version, new EndLift(Short(note)));
 
     public Task<IActionResult> OnPostCallOffAsync(Guid id, int version, string? note) =>
-        StepAsync(id, version, new CallOffLift(Short(note)), "/lift");
+        StepAsync(id, version, new CallOffLift(Short(note)));
 
     private async Task<IActionResult> StepAsync(Guid id, int version, LiftStep step, string? onward = null)
     {
@@ -111,6 +114,8 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Pa
         if (!await LoadAsync(id))
             return false;
         Records = await Lifts.RecordsAsync(id, Cancel);
+        if (!Row.State.IsOpen())
+            StillOut = [.. (await issues.OutAsync(null, id, Cancel)).Select(o => o.Piece.Mark)];
         return true;
     }
 

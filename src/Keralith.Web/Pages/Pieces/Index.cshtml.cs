@@ -63,6 +63,9 @@ public sealed class PieceModel(
     /// <summary>Open lifts it is planned for.</summary>
     public IReadOnlyList<LiftRow> Lifts { get; private set; } = [];
 
+    /// <summary>Whether it is held because its marking is gone or can't be read.</summary>
+    public bool MarkingGone { get; private set; }
+
     /// <summary>Whether it is held for such an event: the inspection wanted is one after it.</summary>
     public bool AfterEvent { get; private set; }
 
@@ -163,6 +166,7 @@ public sealed class PieceModel(
         Events = happened.Value;
         var holds = kept.Value;
         AfterEvent = IsAfterEvent(holds);
+        MarkingGone = holds.Any(h => h is { IsOpen: true, Cause: HoldCause.Marking });
         History = Lines(signed, holds, disposed.Value)
             .Concat(moved.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null)))
             .OrderByDescending(h => h.At)
