@@ -1,11 +1,12 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, noSideways, signIn, test } from "./yard.js";
 
-const views = ["/", "/register", "/register/new?family=alloy-chain-sling", "/piece/HM-0002", "/piece/HM-0002/edit", "/piece/HM-0002/hold", "/piece/HM-0002/check", "/due", "/cage", "/cage/HM-0011", "/cage/HM-0021", "/rules", "/rules?family=shackle", "/rules?family=hook&criterion=hook.throat&figure=1.45+in", "/rules?family=wire-rope-sling&part=leg-1&criterion=rope.kink", "/rules/sheet?family=powered-hoist", "/settings", "/settings/again", "/piece/HM-0077", "/register/new?family=sling-kit", "/piece/HM-0148/yard", "/piece/HM-0002/files", "/register/import", "/register/take-over", "/register/look?family=shackle&size=7%2F8+in", "/labels?marks=HM-0001+HM-0002", "/labels/printer", "/?only=overdue", "/ledger", "/drafts", "/account", "/season", "/season?store=2", "/event", "/instruments", "/settings/people", "/due?family=shackle", "/due/hoists", "/due/outbox", "/register/move", "/piece/HM-0044", "/piece/HM-0001"];
+const views = ["/", "/register", "/register/new?family=alloy-chain-sling", "/piece/HM-0002", "/piece/HM-0002/edit", "/piece/HM-0002/hold", "/piece/HM-0002/check", "/due", "/cage", "/cage/HM-0011", "/cage/HM-0021", "/rules", "/rules?family=shackle", "/rules?family=hook&criterion=hook.throat&figure=1.45+in", "/rules?family=wire-rope-sling&part=leg-1&criterion=rope.kink", "/rules/sheet?family=powered-hoist", "/settings", "/settings/again", "/piece/HM-0077", "/register/new?family=sling-kit", "/piece/HM-0148/yard", "/piece/HM-0002/files", "/register/import", "/register/take-over", "/register/look?family=shackle&size=7%2F8+in", "/labels?marks=HM-0001+HM-0002", "/labels/printer", "/?only=overdue", "/ledger", "/drafts", "/account", "/season", "/season?store=2", "/event", "/instruments", "/settings/people", "/due?family=shackle", "/due/hoists", "/due/outbox", "/register/move", "/desk", "/lift", "/settings/questions?family=lever-hoist", "/piece/HM-0044", "/piece/HM-0001"];
 
-for (const scheme of ["light", "dark"]) {
-  test(`axe finds nothing on any view, ${scheme}`, async ({ page }) => {
+for (const [scheme, width] of [["light", 1280], ["dark", 1280], ["light", 390], ["dark", 390]]) {
+  test(`axe finds nothing on any view, ${scheme}, ${width} px`, async ({ page }) => {
     test.setTimeout(600_000);
+    await page.setViewportSize({ width, height: width === 390 ? 844 : 800 });
     await page.emulateMedia({ colorScheme: scheme });
     await page.goto("/sign-in");
     await axe(page);
@@ -72,5 +73,5 @@ test("the scheme a person chose stays", async ({ page }) => {
 async function axe(page) {
   const { violations } = await new AxeBuilder({ page }).withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]).analyze();
   const found = violations.map((v) => `${page.url()} ${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target} ${n.any?.[0]?.message ?? ""}`).join(" | ")}`);
-  expect(found).toEqual([]);
+  expect.soft(found).toEqual([]);
 }

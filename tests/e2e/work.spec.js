@@ -132,3 +132,68 @@ test("the due list is narrowed by a week, and the season's progress grows as mar
   await page.getByRole("button", { name: /^They carry/ }).click();
   await expect(page.getByRole("status")).toContainText("1 piece carries the mark now");
 });
+
+test.describe("scanning with a camera the browser brings no reader for", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+
+  const seen = {
+    "as printed": {},
+    tilted: { turn: 0.35 },
+    dim: { light: 0.35 },
+    dirty: { spots: 14 },
+    "tilted, dim and dirty": { turn: -0.5, light: 0.5, spots: 8 },
+  };
+  for (const [how, look] of Object.entries(seen)) {
+    test(`a label of our own is read from a picture of it: ${how}`, async ({ page }) => {
+      await signIn(page, "crew");
+      const picture = await pictureOfLabel(page, "HM-0041", look);
+      await page.getByRole("link", { name: "Scan" }).tap();
+      await expect(page.getByRole("status").filter({ hasText: "Type the mark instead" })).toBeVisible();
+      const chosen = page.waitForEvent("filechooser");
+      await page.getByRole("button", { name: "Take a picture" }).tap();
+      await (await chosen).setFiles({ name: "label.png", mimeType: "image/png", buffer: picture });
+      await page.waitForURL(/\/piece\/HM-0041$/);
+    });
+  }
+
+  test("a picture without a code says so, and the mark can be typed", async ({ page }) => {
+    await signIn(page, "crew");
+    const blank = await page.locator("h1").screenshot();
+    await page.getByRole("link", { name: "Scan" }).tap();
+    const chosen = page.waitForEvent("filechooser");
+    await page.getByRole("button", { name: "Take a picture" }).tap();
+    await (await chosen).setFiles({ name: "blank.png", mimeType: "image/png", buffer: blank });
+    await expect(page.getByPlaceholder("No code in that picture")).toBeFocused();
+  });
+});
+
+// A label as a camera sees it: the drawing of the sheet, cut out, turned, darkened, with spots of grease on it.
+async function pictureOfLabel(page, mark, { turn = 0, light = 1, spots = 0 }) {
+  const svg = await (await page.request.get(`/labels/sheet.svg?marks=${mark}`)).text();
+  const url = await page.evaluate(
+    async ({ svg, turn, light, spots }) => {
+      const sheet = Object.assign(new Image(), { src: `data:image/svg+xml;base64,${btoa(unescape(encodeURIComponent(svg)))}` });
+      await sheet.decode();
+      const canvas = Object.assign(document.createElement("canvas"), { width: 1200, height: 900 });
+      const brush = canvas.getContext("2d");
+      brush.fillStyle = "#777";
+      brush.fillRect(0, 0, 1200, 900);
+      brush.translate(600, 450);
+      brush.rotate(turn);
+      const scale = 4;
+      brush.drawImage(sheet, -180 * (scale / 2), -120 * (scale / 2), sheet.width * (scale / 2), sheet.height * (scale / 2));
+      brush.setTransform(1, 0, 0, 1, 0, 0);
+      for (let i = 0; i < spots; i++) {
+        brush.fillStyle = "#333";
+        brush.beginPath();
+        brush.arc(((i * 197) % 1100) + 50, ((i * 131) % 800) + 50, 5, 0, 7);
+        brush.fill();
+      }
+      brush.fillStyle = `rgba(0, 0, 0, ${1 - light})`;
+      brush.fillRect(0, 0, 1200, 900);
+      return canvas.toDataURL("image/png");
+    },
+    { svg, turn, light, spots },
+  );
+  return Buffer.from(url.split(",")[1], "base64");
+}

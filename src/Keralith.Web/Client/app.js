@@ -38,6 +38,26 @@ Alpine.data("scheme", () => ({
   },
 }));
 
+// The wall from afar, nearer or farther: by + and -, or the buttons.
+Alpine.data("wallZoom", () => ({
+  zoom: 1,
+  key(event) {
+    if (event.ctrlKey || event.metaKey || event.altKey || /^(INPUT|TEXTAREA|SELECT)$/.test(event.target.tagName)) return;
+    if (event.key === "+") this.nearer();
+    else if (event.key === "-") this.farther();
+  },
+  nearer() {
+    this.set(Math.min(3, this.zoom * 1.3));
+  },
+  farther() {
+    this.set(Math.max(0.6, this.zoom / 1.3));
+  },
+  set(zoom) {
+    this.zoom = zoom;
+    this.$root.querySelector(".wall-map").style.setProperty("--zoom", zoom);
+  },
+}));
+
 // What narrows a list down folds where it would push the list out of sight.
 Alpine.data("narrow", () => ({
   init() {

@@ -21,6 +21,19 @@ public sealed record Hanging(WallRow Row, string Kind, bool Shown);
 public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : YardPage(here)
 {
     /// <summary>Most pieces drawn close at once; a fuller store is seen from afar first, bay by bay.</summary>
+    /// <summary>How a piece stands on the wall, with its words.</summary>
+    public static IReadOnlyList<(string Kind, string Word)> Kinds { get; } =
+    [
+        ("fit", "fit"),
+        ("watch", "watch"),
+        ("hold", "hold"),
+        ("remove", "remove"),
+        ("stopped", "not to be used"),
+        ("new", "new"),
+        ("missing", "missing"),
+        ("out", "handed out"),
+    ];
+
     public const int MostClose = 120;
 
     public static IReadOnlyList<(string Code, string Name)> Filters { get; } =

@@ -31,33 +31,23 @@ public static class WallMap
 {
     private const int Cell = 9;
     private const int Across = 10;
-    private const int Gap = 14;
+    private const int Margin = 7;
     private const int Head = 16;
-    private const int MostWidth = 960;
 
-    /// <summary>Draws the bays; each leads to itself seen close.</summary>
+    /// <summary>Draws the bays, each a drawing of its own that leads to itself seen close.</summary>
     public static IHtmlContent Draw(IReadOnlyList<Bay> bays, string? chosen, Func<Bay, string> linkTo)
     {
         var rows = Math.Max(1, (bays.Max(b => b.Pieces.Count) + Across - 1) / Across);
-        var width = (Across * Cell) + Gap;
-        var height = Head + (rows * Cell) + Gap;
-        var perLine = Math.Max(1, MostWidth / width);
-        var lines = (bays.Count + perLine - 1) / perLine;
-        var svg = new StringBuilder();
-        svg.Append(
-            CultureInfo.InvariantCulture,
-            $"<svg class=\"wall-map\" viewBox=\"0 0 {perLine * width} {lines * height}\" role=\"group\" aria-label=\"The whole wall, bay by bay\">"
-        );
-        for (var i = 0; i < bays.Count; i++)
+        var width = (Across * Cell) + (2 * Margin);
+        var height = Head + (rows * Cell) + (2 * Margin);
+        var html = new StringBuilder();
+        html.Append("<div class=\"wall-map\" role=\"group\" aria-label=\"The whole wall, bay by bay\" tabindex=\"0\">");
+        foreach (var bay in bays)
         {
-            var bay = bays[i];
-            svg.Append(
+            var name = WebUtility.HtmlEncode(bay.Name);
+            html.Append(
                 CultureInfo.InvariantCulture,
-                $"<a href=\"{WebUtility.HtmlEncode(linkTo(bay))}\" aria-label=\"Bay {WebUtility.HtmlEncode(bay.Name)}, {bay.Pieces.Count} pieces\"{(bay.Name == chosen ? " aria-current=\"true\"" : string.Empty)}><g transform=\"translate({i % perLine * width} {i / perLine * height})\">"
-            );
-            svg.Append(
-                CultureInfo.InvariantCulture,
-                $"<rect class=\"bay\" x=\"2\" y=\"2\" width=\"{width - 4}\" height=\"{height - 4}\"/><text x=\"7\" y=\"14\">{WebUtility.HtmlEncode(bay.Name)}</text><path class=\"rail\" d=\"M6 18H{width - 6}\"/>"
+                $"<a href=\"{WebUtility.HtmlEncode(linkTo(bay))}\" aria-label=\"Bay {name}, {bay.Pieces.Count} pieces\"{(bay.Name == chosen ? " aria-current=\"true\"" : string.Empty)}><svg viewBox=\"0 0 {width} {height}\" aria-hidden=\"true\"><text x=\"{Margin}\" y=\"14\">{name}</text><path class=\"rail\" d=\"M{Margin - 1} 18H{width - Margin + 1}\"/>"
             );
 
             // One path for all marks of a kind: thousands of pieces stay a few kilobytes.
@@ -67,19 +57,25 @@ public static class WallMap
                 foreach (var (_, at) in kind)
                     path.Append(
                         CultureInfo.InvariantCulture,
-                        $"M{7 + (at % Across * Cell)} {Head + 5 + (at / Across * Cell)}{Shape(kind.Key.Kind)}"
+                        $"M{Margin + (at % Across * Cell)} {Head + 5 + (at / Across * Cell)}{Shape(kind.Key.Kind)}"
                     );
-                svg.Append(
+                html.Append(
                     CultureInfo.InvariantCulture,
                     $"<path class=\"m-{kind.Key.Kind}{(kind.Key.Shown ? string.Empty : " is-faded")}\" d=\"{path}\"/>"
                 );
             }
 
-            svg.Append("</g></a>");
+            html.Append("</svg></a>");
         }
 
-        return new HtmlString(svg.Append("</svg>").ToString());
+        return new HtmlString(html.Append("</div>").ToString());
     }
+
+    /// <summary>A mark of a kind by itself, for the words beside it.</summary>
+    public static IHtmlContent Sign(string kind) =>
+        new HtmlString(
+            $"<svg class=\"wall-sign\" viewBox=\"0 0 12 12\" aria-hidden=\"true\"><path class=\"m-{kind}\" d=\"M3 3{Shape(kind)}\"/></svg>"
+        );
 
     /// <summary>Told apart by shape too: filled, thinned, pinned, broken, open, gone.</summary>
     private static string Shape(string kind) =>
