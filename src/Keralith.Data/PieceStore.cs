@@ -47,8 +47,8 @@ public sealed class PieceStore(Database database)
         var wanted = text.Trim().ToUpperInvariant();
         return trip.Ask(
             new NpgsqlBatchCommand(
-                $"select {PieceRows.Columns} {From} where p.mark = $1 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
-            ).Positional(wanted),
+                $"select {PieceRows.Columns} {From} where p.mark = $1 or p.mark = $2 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
+            ).Positional(wanted, Mark.Dashed(text)),
             PieceRows.From,
             found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null
         );

@@ -1,3 +1,4 @@
+using Keralith.Core.Custody;
 using Keralith.Core.Register;
 using Npgsql;
 
@@ -91,8 +92,11 @@ public sealed class RegisterSearch(Database database)
             .ListAsync(PieceRows.From, cancel);
     }
 
-    /// <summary>A fragment is written somewhere on the piece.</summary>
-    private static string Written(string word, Conditions asked) => $"p.sought like {asked.Bind($"%{Literal(word)}%")}";
+    /// <summary>A fragment is written somewhere on the piece, with its dash or without.</summary>
+    private static string Written(string word, Conditions asked) =>
+        Mark.Dashed(word) is { } dashed
+            ? $"(p.sought like {asked.Bind($"%{Literal(word)}%")} or p.sought like {asked.Bind($"%{Literal(dashed)}%")})"
+            : $"p.sought like {asked.Bind($"%{Literal(word)}%")}";
 
     private static string[] Words(string? text) =>
         (text ?? string.Empty).ToUpperInvariant().Split(' ', StringSplitOptions.RemoveEmptyEntries);

@@ -12,6 +12,7 @@ public class SearchTests
 
     [Theory]
     [InlineData("hm-00", "HM-0001 HM-0002 HM-0003 HM-0004")]
+    [InlineData("hm0003", "HM-0003")]
     [InlineData("orrery", "HM-0001 HM-0002")]
     [InlineData("0003", "HM-0003")]
     [InlineData("forge shackle", "HM-0003")]
@@ -39,6 +40,18 @@ public class SearchTests
                 }
             )
         );
+    }
+
+    [Theory]
+    [InlineData("hm-0003", "HM-0003")]
+    [InlineData("HM0003", "HM-0003")]
+    [InlineData("hm 0003", "HM-0003")]
+    [InlineData("hm-00", null)]
+    [InlineData("0003", null)]
+    public async Task A_mark_is_found_with_its_dash_or_without(string typed, string? mark)
+    {
+        await using var yard = await FilledAsync();
+        Assert.Equal(mark, (await yard.Pieces.FindAsync(typed, Cancel))?.Mark);
     }
 
     [Theory]

@@ -241,4 +241,36 @@ public class RegisterPageTests
 
         return ~crc;
     }
+
+    [Fact]
+    public async Task Columns_are_chosen_and_pieces_ticked_go_to_what_is_done_with_them()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0001"));
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var stores = await yard.SignedInAsync("stores");
+        var usual = await stores.PageAsync("/register");
+        Assert.Equal(
+            ["Mark", "What", "Serial, maker", "Rated load", "Where", "May be used?", "Periodic"],
+            usual.QuerySelectorAll("table.register th:not(.tick)").Select(h => h.TextContent.Trim())
+        );
+        await stores.SubmitAsync("/register", "form[action*=Columns]", new() { ["column"] = "state" });
+        var chosen = await stores.PageAsync("/register");
+        Assert.Equal(
+            ["Mark", "State"],
+            chosen.QuerySelectorAll("table.register th:not(.tick)").Select(h => h.TextContent.Trim())
+        );
+        Assert.Equal(
+            ["/desk", "/register/move", "/event"],
+            chosen.QuerySelectorAll("p.chosen [formaction]").Select(b => b.GetAttribute("formaction"))
+        );
+        foreach (var page in new[] { "/labels", "/desk", "/register/move", "/event" })
+        {
+            var opened = await stores.PageAsync($"{page}?marks=HM-0001&marks=HM-0002");
+            var field = opened.QuerySelector("[name=marks]")!;
+            var marks = field.GetAttribute("value") ?? field.TextContent;
+            Assert.Contains("HM-0001", marks, StringComparison.Ordinal);
+            Assert.Contains("HM-0002", marks, StringComparison.Ordinal);
+        }
+    }
 }

@@ -26,7 +26,16 @@ public readonly partial record struct Mark
             );
     }
 
+    /// <summary>What was typed without its dash, with it: <c>hm0042</c> is <c>HM-0042</c>; null where it is nothing of the kind.</summary>
+    public static string? Dashed(string text) =>
+        Undashed().Match(text.Trim().ToUpperInvariant()) is { Success: true } match
+            ? $"{match.Groups[1].Value}-{match.Groups[2].Value}"
+            : null;
+
     public override string ToString() => Text;
+
+    [GeneratedRegex("^([A-Z]{1,8}) ?([0-9]{1,12})$")]
+    private static partial Regex Undashed();
 
     [GeneratedRegex("^[A-Z0-9](?:[A-Z0-9-]{0,22}[A-Z0-9])$")]
     private static partial Regex Pattern();

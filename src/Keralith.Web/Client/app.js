@@ -15,7 +15,11 @@ document.addEventListener("keydown", (event) => {
 // Rows are walked with j and k or the arrows; Enter opens the one in hand.
 document.addEventListener("keydown", (event) => {
   const step = { j: 1, ArrowDown: 1, k: -1, ArrowUp: -1 }[event.key];
-  const rows = [...document.querySelectorAll("[data-rows] tbody tr td:first-child a")];
+  const rows = [...document.querySelectorAll("[data-rows] tbody tr")].map((row) => row.querySelector("a")).filter(Boolean);
+  if (event.key === "x" && rows.includes(document.activeElement)) {
+    document.activeElement.closest("tr").querySelector('input[type="checkbox"]')?.click();
+    return;
+  }
   if (!step || rows.length === 0 || event.ctrlKey || event.metaKey || event.altKey) return;
   if (/^(INPUT|TEXTAREA|SELECT|SUMMARY)$/.test(document.activeElement?.tagName ?? "")) return;
   event.preventDefault();
@@ -35,6 +39,23 @@ Alpine.data("scheme", () => ({
     const scheme = night ? "day" : "night";
     document.documentElement.dataset.scheme = scheme;
     document.cookie = `scheme=${scheme}; path=/; max-age=31536000; samesite=lax`;
+  },
+}));
+
+// Pieces chosen in a list: what can be done with all of them shows once one is.
+Alpine.data("chosen", () => ({
+  count: 0,
+  init() {
+    this.changed();
+  },
+  changed() {
+    this.count = this.$el.querySelectorAll('input[name="marks"]:checked').length;
+  },
+  get none() {
+    return this.count === 0;
+  },
+  get words() {
+    return this.count === 1 ? "1 chosen:" : `${this.count} chosen:`;
   },
 }));
 

@@ -25,6 +25,9 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
             ? scanned[(at + 7)..].Trim().Trim('/')
             : scanned.Trim();
 
+    /// <summary>The marks an address names, one after the other or each by itself as a list's ticks send them.</summary>
+    public static string Chosen(HttpRequest request) => string.Join('\n', [.. request.Query["marks"]]);
+
     /// <summary>The pieces of marks scanned one after the other, each once, and what is no piece's mark.</summary>
     public static async Task<(IReadOnlyList<Piece> Found, IReadOnlyList<string> Unknown)> PiecesAsync(
         string scanned,

@@ -20,8 +20,9 @@ public sealed class EventModel(Here here, PieceStore pieces, EventStore events) 
 
     public int Held { get; private set; }
 
-    public void OnGet(string? marks, int? held)
+    public void OnGet(int? held)
     {
+        var marks = ScanModel.Chosen(Request);
         Marks = marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty;
         Held = Math.Max(0, held ?? 0);
         Happened = Here.Today;

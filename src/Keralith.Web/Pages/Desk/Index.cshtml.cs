@@ -42,8 +42,9 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
 
     public bool MayIssue => Here.May(Right.Issue);
 
-    public async Task OnGetAsync(int? store, string? marks)
+    public async Task OnGetAsync(int? store)
     {
+        var marks = ScanModel.Chosen(Request);
         Marks = marks is { Length: <= Longest } ? marks : string.Empty;
         await LoadAsync(store);
     }

@@ -48,16 +48,9 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
 
     /// <summary>The page, or the sheets as a file.</summary>
     /// <param name="kind"><c>sheet.pdf</c>, <c>sheet.svg</c> (the first sheet), or nothing.</param>
-    public async Task<IActionResult> OnGetAsync(
-        string? kind,
-        string? marks,
-        int? store,
-        string? size,
-        string? skip,
-        bool outOfUse
-    )
+    public async Task<IActionResult> OnGetAsync(string? kind, int? store, string? size, string? skip, bool outOfUse)
     {
-        await LoadAsync(marks, store, size, skip, outOfUse);
+        await LoadAsync(ScanModel.Chosen(Request), store, size, skip, outOfUse);
         return kind switch
         {
             "sheet.pdf" => File(LabelSheet.Pdf(Labels, Size, Skip), "application/pdf", "labels.pdf"),

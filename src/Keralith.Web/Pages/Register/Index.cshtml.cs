@@ -6,6 +6,10 @@ using Microsoft.AspNetCore.WebUtilities;
 
 namespace Keralith.Web.Pages.Register;
 
+/// <summary>A column of the register's list.</summary>
+/// <param name="Sort">The order its heading puts the list in; null: none.</param>
+public sealed record RegisterColumn(string Code, string Name, string? Sort = null);
+
 /// <summary>The register: found by fragments or nearest spelling, narrowed by facets with counts.</summary>
 public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views) : YardPage(here)
 {
@@ -21,17 +25,54 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         ("new", "newest first"),
     ];
 
-    /// <summary>The columns of the list, and the order each heading puts it in; null: none.</summary>
-    public static IReadOnlyList<(string Name, string? Sort)> Headings { get; } =
+    /// <summary>The columns a list may show, in their order, and the order each heading puts it in; null: none.</summary>
+    public static IReadOnlyList<RegisterColumn> AllColumns { get; } =
     [
-        ("Mark", "mark"),
-        ("What", null),
-        ("Serial, maker", null),
-        ("Rated load", "rated"),
-        ("Where", "place"),
-        ("May be used?", null),
-        ("Periodic", "due"),
+        new("mark", "Mark", "mark"),
+        new("what", "What"),
+        new("made", "Serial, maker"),
+        new("model", "Model"),
+        new("batch", "Batch"),
+        new("rated", "Rated load", "rated"),
+        new("where", "Where", "place"),
+        new("holder", "Out with"),
+        new("state", "State"),
+        new("use", "May be used?"),
+        new("due", "Periodic", "due"),
+        new("frequent", "Frequent check"),
+        new("service", "Service class"),
+        new("since", "In service since"),
     ];
+
+    private const string Usual = "mark what made rated where use due";
+    private const string ColumnsCookie = "register-columns";
+
+    /// <summary>The columns this person chose on this device; the usual ones where nobody chose.</summary>
+    public IReadOnlyList<RegisterColumn> Columns
+    {
+        get
+        {
+            var chosen = (Request.Cookies[ColumnsCookie] ?? Usual).Split(' ');
+            return [.. AllColumns.Where(c => c.Code == "mark" || chosen.Contains(c.Code))];
+        }
+    }
+
+    /// <summary>Keeps which columns are shown, on this device.</summary>
+    public IActionResult OnPostColumns(string[] column, string? onward)
+    {
+        Response.Cookies.Append(
+            ColumnsCookie,
+            string.Join(' ', AllColumns.Select(c => c.Code).Where(c => column.Contains(c))),
+            new()
+            {
+                MaxAge = TimeSpan.FromDays(365),
+                HttpOnly = true,
+                SameSite = SameSiteMode.Lax,
+                Secure = Request.IsHttps,
+            }
+        );
+        return LocalRedirect(Url.IsLocalUrl(onward) ? onward : "/register");
+    }
 
     /// <summary>Whether something narrows the list down.</summary>
     public bool IsNarrowed => Q is not null || Chosen.Count > 0;

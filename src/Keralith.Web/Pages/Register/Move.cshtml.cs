@@ -21,8 +21,9 @@ public sealed class MoveModel(Here here, SiteStore sites, PieceStore pieces, Yar
 
     public int Moved { get; private set; }
 
-    public async Task OnGetAsync(string? marks, int? moved)
+    public async Task OnGetAsync(int? moved)
     {
+        var marks = ScanModel.Chosen(Request);
         Stores = await sites.StoresAsync(Cancel);
         Marks = marks is { Length: <= Longest } ? marks : string.Empty;
         Moved = Math.Max(0, moved ?? 0);
