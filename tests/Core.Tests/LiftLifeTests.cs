@@ -10,7 +10,7 @@ public class LiftLifeTests
 {
     private const string Refused = "refused";
 
-    private static readonly IReadOnlySet<string> All = LiftChecklist.Items.Select(i => i.Code).ToHashSet();
+    private static readonly IReadOnlySet<string> All = LiftChecklist.Every.Select(i => i.Code).ToHashSet();
 
     private static readonly Signer Qualified = GivenPeople.Signer(Role.Qualified);
 
@@ -84,7 +84,7 @@ public class LiftLifeTests
     [Fact]
     public void Every_line_of_the_checklist_is_answered_none_left_out()
     {
-        foreach (var left in All)
+        foreach (var left in Plan(LiftOutcome.Ok)!.Checklist.Select(i => i.Code))
         {
             var check = new CheckLift(All.Where(c => c != left).ToHashSet(), null);
             Assert.Contains(

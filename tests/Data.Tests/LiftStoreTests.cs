@@ -10,7 +10,7 @@ public class LiftStoreTests
 {
     private static readonly DateOnly Today = new(2026, 3, 3);
 
-    private static readonly IReadOnlySet<string> All = LiftChecklist.Items.Select(i => i.Code).ToHashSet();
+    private static readonly IReadOnlySet<string> All = LiftChecklist.Every.Select(i => i.Code).ToHashSet();
 
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 

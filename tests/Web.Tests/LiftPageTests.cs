@@ -429,7 +429,7 @@ public class LiftPageTests
         var request = new HttpRequestMessage(HttpMethod.Post, $"{lift}/ready?handler=Check")
         {
             Content = new FormUrlEncodedContent([
-                .. LiftChecklist.Items.Select(i => new KeyValuePair<string, string>("done", i.Code)),
+                .. LiftChecklist.Every.Select(i => new KeyValuePair<string, string>("done", i.Code)),
                 .. Fields(page),
                 new("__RequestVerificationToken", await visitor.TokenAsync($"{lift}/ready")),
             ]),

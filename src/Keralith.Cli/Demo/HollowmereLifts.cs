@@ -142,7 +142,7 @@ public sealed partial class Hollowmere
 
         // The paddle gear is checked and out; a doubt on a sling of the stop planks tells who planned with it.
         var ready = (await lifts.GetAsync(paddle, _cancel))!;
-        var answered = LiftChecklist.Items.Select(i => i.Code).ToHashSet();
+        var answered = LiftChecklist.Every.Select(i => i.Code).ToHashSet();
         Must(
             await lifts.StepAsync(
                 paddle,

@@ -53,9 +53,18 @@ public abstract record LiftStep(string Code, Right Takes)
 /// <param name="Done">The codes of the items that are so.</param>
 public sealed record CheckLift(IReadOnlySet<string> Done, string? Note) : LiftStep("checked", Right.PlanLift)
 {
+    /// <summary>Why an item does not apply, by code.</summary>
+    public IReadOnlyDictionary<string, string> NotApplying { get; init; } = new Dictionary<string, string>();
+
     public override IReadOnlyDictionary<string, string> Said =>
         Done.Order(StringComparer.Ordinal)
             .Select(d => (Name: d, Text: "yes"))
+            .Concat(
+                NotApplying
+                    .Where(n => !Done.Contains(n.Key) && !string.IsNullOrWhiteSpace(n.Value))
+                    .OrderBy(n => n.Key, StringComparer.Ordinal)
+                    .Select(n => (Name: n.Key, Text: $"does not apply: {n.Value.Trim()}"))
+            )
             .Concat(string.IsNullOrWhiteSpace(Note) ? [] : [("note", Note.Trim())])
             .ToDictionary(s => s.Name, s => s.Text);
 }
@@ -199,7 +208,7 @@ public static class LiftLife
             return new Refusal("Its gear is handed out: it was checked before that.");
         if (RefusalOfPlan(facts) is { } refused)
             return refused;
-        if (LiftChecklist.Open(check.Done) is { Count: > 0 } open)
+        if (LiftChecklist.Open(facts.Verdict!.Checklist, check.Done, check.NotApplying) is { Count: > 0 } open)
             return new Refusal(
                 $"Not answered yet: {string.Join("; ", open.Select(o => o.Text.ToLowerInvariant()))}. Nothing was recorded."
             );

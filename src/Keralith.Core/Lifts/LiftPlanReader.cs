@@ -12,6 +12,9 @@ public sealed class LiftPlanReader
     /// <summary>Parts a load may be put together from.</summary>
     public const int MostParts = 6;
 
+    /// <summary>What a plan says of itself that is just begun: not a fault of what was typed.</summary>
+    public const string WeightWanted = "the load's weight is wanted first";
+
     /// <summary>Rows of gear a plan may hold.</summary>
     public const int MostPieces = 40;
 
@@ -77,7 +80,7 @@ public sealed class LiftPlanReader
                     LoadBasis.Weighed => "weighed",
                     _ => "weight",
                 },
-                "the load's weight is wanted first"
+                WeightWanted
             );
         else if (weight.Value.Kilograms is <= 0 or > 1_000_000_000)
             _fields.Refuse("weight", "a weight over 0 and lighter than anything is heavy");

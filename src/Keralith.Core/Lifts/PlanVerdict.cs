@@ -18,6 +18,9 @@ public sealed record PlanVerdict(
     /// <summary>What each leg wants to hang level, by the reach on record; null where picks or a reach are not known.</summary>
     public Levelling? Levelled { get; init; }
 
+    /// <summary>What is asked before it is lifted, from what is planned.</summary>
+    public IReadOnlyList<ChecklistItem> Checklist { get; init; } = LiftChecklist.General;
+
     /// <summary>Whether it may go to the checklist: nothing wanted, nothing over, nothing forbidden.</summary>
     public bool MayBeLifted => Outcome is { } outcome && outcome < LiftOutcome.Overloaded;
 
@@ -66,7 +69,14 @@ public sealed record PlanVerdict(
                 outcome = remark.Outcome;
         }
 
-        return new(planned, result, outcome, remarks) { Levelled = levelled };
+        return new(planned, result, outcome, remarks)
+        {
+            Levelled = levelled,
+            Checklist = LiftChecklist.Of(
+                plan,
+                plan.Pieces.Select(p => gear.GetValueOrDefault(p.Mark)?.Gear).OfType<GearPiece>()
+            ),
+        };
     }
 
     /// <summary>Judges a plan as it was typed.</summary>

@@ -19,6 +19,7 @@ export function bench() {
     },
 
     typed(event) {
+      if (event.target.name === "name") this.$root.querySelector("h1").textContent = event.target.value || "A lift without a name";
       if (event.target.name === "add") return;
       clearTimeout(this.timer);
       this.timer = setTimeout(() => this.work(), TYPING_MS);

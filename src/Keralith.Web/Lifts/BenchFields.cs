@@ -21,7 +21,7 @@ public sealed class BenchFields(IReadOnlyDictionary<string, string> fields, IRea
     {
         var chosen = this[name] is { Length: > 0 } typed ? typed : choices[0].Code;
         return Html(
-            $"<label class=\"field\">{Of(label)}<select name=\"{Of(name)}\"{Described(name)}>{string.Concat(choices.Select(c => $"<option value=\"{Of(c.Code)}\"{(c.Code == chosen ? " selected" : string.Empty)}>{Of(c.Name)}</option>"))}</select>{Fault(name)}</label>"
+            $"<label class=\"field\">{Of(label)}<select id=\"field-{Of(name)}\" name=\"{Of(name)}\"{Described(name)}>{string.Concat(choices.Select(c => $"<option value=\"{Of(c.Code)}\"{(c.Code == chosen ? " selected" : string.Empty)}>{Of(c.Name)}</option>"))}</select>{Fault(name)}</label>"
         );
     }
 
@@ -42,7 +42,7 @@ public sealed class BenchFields(IReadOnlyDictionary<string, string> fields, IRea
 
     private HtmlString Input(string name, string label, string hint, string usual, string style) =>
         Html(
-            $"<label class=\"field\">{Of(label)}{Hint(hint)}<input name=\"{Of(name)}\" value=\"{Of(this[name])}\" placeholder=\"{Of(usual)}\" maxlength=\"120\" class=\"{style}\" autocomplete=\"off\"{Described(name)}>{Fault(name)}</label>"
+            $"<label class=\"field\">{Of(label)}{Hint(hint)}<input id=\"field-{Of(name)}\" name=\"{Of(name)}\" value=\"{Of(this[name])}\" placeholder=\"{Of(usual)}\" maxlength=\"120\" class=\"{style}\" autocomplete=\"off\"{Described(name)}>{Fault(name)}</label>"
         );
 
     private string Described(string name) =>

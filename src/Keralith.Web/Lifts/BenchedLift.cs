@@ -25,6 +25,13 @@ public sealed class BenchedLift
     /// <summary>What is at fault, by field.</summary>
     public required IReadOnlyDictionary<string, string> Faults { get; init; }
 
+    /// <summary>Whether nothing is wrong but that the load is not said yet.</summary>
+    public bool IsJustBegun => Faults.Count > 0 && Faults.Values.All(f => f == LiftPlanReader.WeightWanted);
+
+    /// <summary>What is at fault with what was typed, by field: what is only wanted still is no fault of a field.</summary>
+    public IReadOnlyDictionary<string, string> TypedFaults =>
+        Faults.Where(f => f.Value != LiftPlanReader.WeightWanted).ToDictionary();
+
     /// <summary>The pieces named, by mark.</summary>
     public required IReadOnlyDictionary<string, LiftGear> Gear { get; init; }
 

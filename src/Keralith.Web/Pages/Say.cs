@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
@@ -78,6 +79,17 @@ public static class Say
         var size = SizedBy.Select(n => gear.Values.GetValueOrDefault(n)).FirstOrDefault(v => v is not null);
         return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
     }
+
+    /// <summary>What lines of a lift's checklist are about.</summary>
+    public static string Group(ChecklistGroup group) =>
+        group switch
+        {
+            ChecklistGroup.Load => "The load",
+            ChecklistGroup.Rigging => "The rigging",
+            ChecklistGroup.Machine => "What it hangs from",
+            ChecklistGroup.Place => "The place",
+            ChecklistGroup.People => "People, and how it goes",
+        };
 
     /// <summary>When a limit is near, as far as a record tells it.</summary>
     public static string Nearing(Wearing wearing) =>

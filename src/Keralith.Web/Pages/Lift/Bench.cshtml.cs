@@ -124,7 +124,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     {
         if (!await LoadAsync(id, typed))
             return false;
-        F = new(Lift.Fields, Lift.Faults);
+        F = new(Lift.Fields, Lift.TypedFaults);
         Records = await Lifts.RecordsAsync(id, Cancel);
         return true;
     }

@@ -19,6 +19,9 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
     /// <summary>What was ticked, shown again after a refusal.</summary>
     public IReadOnlySet<string> Ticked { get; private set; } = new HashSet<string>();
 
+    /// <summary>Why a line does not apply, by code, shown again after a refusal.</summary>
+    public IReadOnlyDictionary<string, string> NotApplying { get; private set; } = new Dictionary<string, string>();
+
     /// <summary>The checklist answered on this version of the plan; null while it is not.</summary>
     public LiftRecord? Answered => Records.FirstOrDefault(r => r.Kind == "checked" && r.Version == Row.Version);
 
@@ -47,7 +50,10 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
     public Task<IActionResult> OnPostCheckAsync(Guid id, int version, string[] done, string? note)
     {
         Ticked = done.ToHashSet();
-        return StepAsync(id, version, new CheckLift(Ticked, Short(note)));
+        NotApplying = Request
+            .Form.Where(f => f.Key.StartsWith("not:", StringComparison.Ordinal) && f.Value[0] is { Length: > 0 })
+            .ToDictionary(f => f.Key[4..], f => f.Value[0]!);
+        return StepAsync(id, version, new CheckLift(Ticked, Short(note)) { NotApplying = NotApplying });
     }
 
     /// <summary>A qualified person signs: the password is asked again.</summary>
