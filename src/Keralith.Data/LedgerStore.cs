@@ -27,6 +27,55 @@ public sealed class LedgerStore(Database database)
             .Positional(subject, before, most)
             .ListAsync(Entry, cancel);
 
+    /// <summary>What of the ledger is looked at; every filter is optional.</summary>
+    /// <param name="Subject">A piece's mark, or what else it is about.</param>
+    /// <param name="Actor">The sign-in name of who did it.</param>
+    /// <param name="Kind">The kind of entry.</param>
+    /// <param name="From">The first moment.</param>
+    /// <param name="Until">The moment after the last.</param>
+    public sealed record Query(
+        string? Subject = null,
+        string? Actor = null,
+        string? Kind = null,
+        DateTimeOffset? From = null,
+        DateTimeOffset? Until = null
+    );
+
+    /// <summary>An entry with who did it by name, and whether it is about a piece.</summary>
+    public sealed record Line(LedgerEntry Entry, string Who, bool IsOfPiece);
+
+    /// <summary>Entries of a query, newest first.</summary>
+    /// <param name="before">Only entries before this number; null: from the newest on.</param>
+    public Task<List<Line>> LinesAsync(Query query, long? before, int most, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select l.number, l.at, l.actor, l.kind, l.subject, l.data, l.previous, l.hash, l.form,
+                  coalesce(w.name, l.actor) as who, p.id is not null as of_piece
+                from ledger l
+                left join person w on w.username = l.actor
+                left join piece p on p.mark = l.subject
+                where ($1::text is null or l.subject = $1)
+                  and ($2::text is null or l.actor = $2)
+                  and ($3::text is null or l.kind = $3)
+                  and ($4::timestamptz is null or l.at >= $4)
+                  and ($5::timestamptz is null or l.at < $5)
+                  and ($6::bigint is null or l.number < $6)
+                order by l.number desc
+                limit $7
+                """
+            )
+            .Positional(query.Subject, query.Actor, query.Kind, query.From, query.Until, before, most)
+            .ListAsync(r => new Line(Entry(r), r.Get<string>("who"), r.Get<bool>("of_piece")), cancel);
+
+    /// <summary>Everybody who has an entry, by name.</summary>
+    public Task<List<(string Actor, string Name)>> ActorsAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                "select username, name from person where exists (select from ledger l where l.actor = username) order by name"
+            )
+            .ListAsync(r => (r.GetString(0), r.GetString(1)), cancel);
+
     /// <summary>The entry a signed inspection stands in; null for one from before entries named theirs.</summary>
     public async Task<(long Number, byte[] Hash)?> OfInspectionAsync(
         string mark,

@@ -43,6 +43,22 @@ public sealed class YardStore(Database database)
                   from attachment a
                   join piece_attachment pa on pa.attachment_id = a.id
                   where pa.piece_id = $1
+                  union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
+                  from issue i
+                  where i.piece_id = $1
+                  union all select g.at, 'Back from ' || i.holder || case when g.doubt is null then '' else ': ' || g.doubt end, g.by_person
+                  from give_back g
+                  join issue i on i.id = g.issue_id
+                  where i.piece_id = $1
+                  union all select l.at,
+                    case l.kind when 'piece.registered' then 'Registered' when 'piece.changed' then 'What is on record changed'
+                      else 'Facts changed: ' || coalesce((
+                        select string_agg((c->>'field') || ' from ' || coalesce(nullif(c->>'before', ''), 'nothing') || ' to ' || coalesce(nullif(c->>'after', ''), 'nothing'), '; ')
+                        from json_array_elements(l.data::json->'changes') c), '') || '. ' || coalesce(l.data::json->>'why', '') end,
+                    (select id from person where username = l.actor)
+                  from ledger l
+                  join piece p on p.mark = l.subject
+                  where p.id = $1 and l.kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
                 ) e join person w on w.id = e.by_person order by at desc
                 """
             ).Positional(piece),

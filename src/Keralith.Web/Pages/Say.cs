@@ -80,6 +80,35 @@ public static class Say
         return $"{gear.Family.Name}{(size is null ? string.Empty : $", {size.Text}")}{(gear.Legs > 1 ? $", {gear.Legs} legs" : string.Empty)}";
     }
 
+    /// <summary>A measure with what it is taken of: "Wear of the hook's section" rather than "Wear".</summary>
+    public static string Criterion(Criterion criterion)
+    {
+        var of = criterion.Id.Split('.')[0] switch
+        {
+            "chain" => "chain sling",
+            "rope" => "rope sling",
+            "mesh" => "mesh sling",
+            "fiber" => "fiber rope",
+            "web" => "web sling",
+            "round" => "roundsling",
+            "adj" => "eye bolt, eye nut, ring or turnbuckle",
+            "eyebolt" => "eye bolt",
+            "ring" => "hoist ring",
+            "link" => "link or ring",
+            "clip" => "rope clip",
+            "wedge" => "wedge socket",
+            "block" => "rigging block",
+            "cell" => "load indicator",
+            "hoistchain" => "hoist's chain",
+            "hoistrope" => "hoist's rope",
+            "clamp" => "clamp",
+            "beam" => "lifting beam",
+            "kit" => "sling kit",
+            var other => other,
+        };
+        return $"{char.ToUpperInvariant(of[0])}{of[1..]}: {char.ToLowerInvariant(criterion.Title[0])}{criterion.Title[1..]}{(criterion.BaselineName is { } from ? $" ({from})" : string.Empty)}";
+    }
+
     /// <summary>What lines of a lift's checklist are about.</summary>
     public static string Group(ChecklistGroup group) =>
         group switch
