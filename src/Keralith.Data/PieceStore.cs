@@ -60,6 +60,39 @@ public sealed class PieceStore(Database database)
             .Positional(id)
             .FirstAsync(PieceRows.From, cancel);
 
+    /// <summary>What the register's form offers: names in use, and the next mark that is free.</summary>
+    /// <param name="NextMark">After the highest of the commonest series; null where no mark ends in a number.</param>
+    public sealed record Offers(IReadOnlyList<string> Makers, IReadOnlyList<string> Models, string? NextMark);
+
+    /// <summary>What is offered where a piece is registered.</summary>
+    public async Task<Offers> OffersAsync(CancellationToken cancel)
+    {
+        var trip = new Trip();
+        var makers = trip.All(
+            new NpgsqlBatchCommand("select distinct maker from piece where maker is not null order by 1 limit 200"),
+            r => r.GetString(0)
+        );
+        var models = trip.All(
+            new NpgsqlBatchCommand("select distinct model from piece where model is not null order by 1 limit 400"),
+            r => r.GetString(0)
+        );
+        var last = trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select series, max(number) as number, max(places) as places from (
+                  select substring(mark from '^(.*?)[0-9]+$') as series, substring(mark from '([0-9]{1,9})$')::bigint as number,
+                    length(substring(mark from '([0-9]{1,9})$')) as places
+                  from piece where mark ~ '[0-9]$') m
+                group by series order by count(*) desc, series limit 1
+                """
+            ),
+            r =>
+                $"{r.GetString(0)}{(r.GetInt64(1) + 1).ToString(System.Globalization.CultureInfo.InvariantCulture).PadLeft(r.GetInt32(2), '0')}"
+        );
+        await database.MakeAsync(trip, cancel).ConfigureAwait(false);
+        return new(makers.Value, models.Value, last.Value.FirstOrDefault());
+    }
+
     /// <summary>The pieces of marks, by mark.</summary>
     public Task<List<Piece>> OfMarksAsync(IReadOnlyCollection<string> marks, CancellationToken cancel) =>
         database

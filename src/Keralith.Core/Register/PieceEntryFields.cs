@@ -69,5 +69,49 @@ public static class PieceEntryFields
         return fields;
     }
 
+    /// <summary>What is a piece's alone: nothing of it is a start for another.</summary>
+    private static readonly string[] ItsOwn =
+    [
+        "mark",
+        "serial",
+        "peg",
+        "inServiceSince",
+        "calibrationDue",
+        "discardOn",
+        "proofTestDue",
+        "lotCount",
+        "notes",
+        "hasMet",
+        "lastPeriodic",
+        "lastInspector",
+        "evidence",
+    ];
+
+    /// <summary>
+    /// The fields of a piece as a start for another like it. Its figures are a twin's there, never better; what its marking
+    /// carries is read from the other's own.
+    /// </summary>
+    public static Dictionary<string, string> StartOf(PieceEntry entry)
+    {
+        var alike = entry with
+        {
+            TagEntries = [],
+            Baselines = entry.Baselines.ToDictionary(
+                b => b.Key,
+                b =>
+                    b.Value.Basis == Judgement.BaselineBasis.New
+                        ? b.Value with
+                        {
+                            Basis = Judgement.BaselineBasis.Twin,
+                        }
+                        : b.Value
+            ),
+        };
+        var fields = Of(alike);
+        foreach (var own in ItsOwn)
+            fields.Remove(own);
+        return fields;
+    }
+
     private static string Day(DateOnly? day) => day?.ToString("yyyy-MM-dd") ?? string.Empty;
 }

@@ -109,6 +109,15 @@ public static class Say
         return $"{char.ToUpperInvariant(of[0])}{of[1..]}: {char.ToLowerInvariant(criterion.Title[0])}{criterion.Title[1..]}{(criterion.BaselineName is { } from ? $" ({from})" : string.Empty)}";
     }
 
+    /// <summary>The hitch a tag is rated for.</summary>
+    public static string RatedHitch(Hitch hitch) =>
+        hitch switch
+        {
+            Hitch.Vertical => "straight: one leg, or legs at the angle below",
+            Hitch.Choker => "choker",
+            Hitch.Basket => "basket",
+        };
+
     /// <summary>What lines of a lift's checklist are about.</summary>
     public static string Group(ChecklistGroup group) =>
         group switch

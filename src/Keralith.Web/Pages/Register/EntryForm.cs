@@ -12,6 +12,9 @@ public sealed record EntryForm(
     bool IsNew
 )
 {
+    /// <summary>Names in use and the next mark, to choose from.</summary>
+    public PieceStore.Offers? Offers { get; init; }
+
     public GearFamily? Family => GearFamilies.Find(this["family"] ?? string.Empty);
 
     /// <summary>The gear as typed so far: it decides which legs and fittings are asked about.</summary>

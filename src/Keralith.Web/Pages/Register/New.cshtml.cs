@@ -11,16 +11,54 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
 {
     public EntryForm Form { get; private set; } = null!;
 
-    public async Task OnGetAsync(string? mark, string? family) =>
-        await ShowAsync(
-            new Dictionary<string, string> { ["mark"] = mark ?? string.Empty, ["family"] = family ?? string.Empty },
-            new Dictionary<string, string>()
-        );
+    /// <summary>The mark of the piece this form began from; null: none.</summary>
+    public string? BegunAs { get; private set; }
 
-    /// <summary>Shows the form again with the questions the chosen family and attributes need; saves nothing.</summary>
-    public async Task<IActionResult> OnPostAskAsync()
+    /// <summary>What was read from a tag pasted in, in words; null: nothing was.</summary>
+    public string? FromTag { get; private set; }
+
+    public async Task OnGetAsync(string? mark, string? family, [FromQuery(Name = "as")] string? like)
     {
-        await ShowAsync(EntryForm.Typed(Request.Form), new Dictionary<string, string>());
+        var fields = new Dictionary<string, string> { ["family"] = family ?? string.Empty };
+        if (!string.IsNullOrWhiteSpace(like))
+        {
+            if (await pieces.FindAsync(like, Cancel) is { } twin)
+            {
+                BegunAs = twin.Mark;
+                var figures = await pieces.BaselinesAsync(twin.Id, Cancel);
+                fields = PieceEntryFields.StartOf(twin.Entry(figures.ToDictionary(b => b.Key, b => b.Value.Figure)));
+            }
+            else
+                Refuse($"There is no piece {like.Trim()} to begin from.");
+        }
+
+        fields["mark"] = mark ?? string.Empty;
+        await ShowAsync(fields, new Dictionary<string, string>());
+    }
+
+    /// <summary>
+    /// Shows the form again with the questions the chosen family and attributes need, and what a tag pasted in tells; saves
+    /// nothing.
+    /// </summary>
+    public async Task<IActionResult> OnPostAskAsync(string? pasted)
+    {
+        var fields = EntryForm.Typed(Request.Form).ToDictionary();
+        fields.Remove("pasted");
+        var told = TagText.Read(pasted).Where(t => string.IsNullOrWhiteSpace(fields.GetValueOrDefault(t.Key))).ToList();
+        foreach (var (field, value) in told)
+            fields[field] = value;
+        if (!string.IsNullOrWhiteSpace(pasted))
+            FromTag =
+                told.Count == 0
+                    ? "Nothing in it could be told apart: type it field by field."
+                    : $"Read from the tag: {string.Join(", ", told.Select(t => t.Value.Replace('\n', ',')))}. Hold each against the tag.";
+        var faults = new Dictionary<string, string>();
+        if (
+            fields.GetValueOrDefault("mark") is { Length: > 0 } mark
+            && await pieces.FindAsync(mark, Cancel) is { } taken
+        )
+            faults["mark"] = $"{taken.Mark} is registered already.";
+        await ShowAsync(fields, faults);
         return Page();
     }
 
@@ -67,5 +105,9 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
     private async Task ShowAsync(
         IReadOnlyDictionary<string, string> typed,
         IReadOnlyDictionary<string, string> faults
-    ) => Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: true);
+    ) =>
+        Form = new(typed, faults, await sites.StoresAsync(Cancel), IsNew: true)
+        {
+            Offers = await pieces.OffersAsync(Cancel),
+        };
 }
