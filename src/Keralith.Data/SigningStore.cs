@@ -124,7 +124,7 @@ public sealed class SigningStore(Database database)
         if (!signature.Ok)
             return signature.Refusal;
         var outcome = signature.Value;
-        var written = Written.Of(session, open, facts, outcome, wrong);
+        var written = Written.Of(session, open, facts, outcome, wrong, signing.Care);
         await InsertAsync(session, open, piece, outcome, written, wrong).ConfigureAwait(false);
         if (wrong is not null)
             await CorrectionStore.SupersedeAsync(session, wrong.Id, open.Id, open.CorrectionWhy!).ConfigureAwait(false);
@@ -193,9 +193,13 @@ public sealed class SigningStore(Database database)
             OpenDraft open,
             SigningFacts facts,
             SigningOutcome outcome,
-            Wrong? wrong
+            Wrong? wrong,
+            IReadOnlyList<string> care
         )
         {
+            var notes = facts.Notes.ToDictionary();
+            if (Care.Words(facts.Piece.Gear.Family, care) is { } cared)
+                notes["care"] = cared;
             var site = session.Site;
             var instruments = facts
                 .Given.Select(a => a.Instrument)
@@ -205,7 +209,7 @@ public sealed class SigningStore(Database database)
             return new(
                 CaseWriter.Write(outcome.Case),
                 VerdictWriter.Write(outcome.Verdict),
-                facts.Notes,
+                notes,
                 facts
                     .Answers.Where(a => a.Pin is not null)
                     .ToDictionary(a => $"{a.Part} {a.Criterion}", a => a.Pin!.Value),

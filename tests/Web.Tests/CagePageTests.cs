@@ -247,7 +247,7 @@ public class CagePageTests
         var auditor = await yard.SignedInAsync("auditor");
         async Task<IEnumerable<string>> Marks(string query) =>
             (await auditor.PageAsync($"/register?{query}"))
-                .QuerySelectorAll("tbody td:first-child")
+                .QuerySelectorAll("tbody td.mark")
                 .Select(c => c.TextContent);
         Assert.Equal(["HM-0001", "HM-0002"], (await Marks("q=hm-00")).Order());
         Assert.Equal(["HM-0001"], await Marks("q=orrery"));

@@ -273,4 +273,51 @@ public class RegisterPageTests
             Assert.Contains("HM-0002", marks, StringComparison.Ordinal);
         }
     }
+
+    [Fact]
+    public async Task A_piece_is_begun_as_another_and_from_its_tag_pasted_as_it_stands()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Sling("HM-0041"));
+        var stores = await yard.SignedInAsync("stores");
+        var page = await stores.PageAsync("/register/new?as=HM-0041");
+        Assert.Contains("next free: HM-0042", page.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Equal("", page.QuerySelector("[name=mark]")!.GetAttribute("value"));
+        Assert.Equal("", page.QuerySelector("[name=serial]")!.GetAttribute("value") ?? "");
+        Assert.Equal("3/8 in", page.QuerySelector("[name=size]")!.GetAttribute("value"));
+        var unknown = await Visitor.ReadAsync(await stores.GetAsync("/register/new?as=HM-0999"));
+        Assert.Contains(
+            "no piece HM-0999",
+            unknown.QuerySelector("[role=alert]")!.TextContent,
+            StringComparison.Ordinal
+        );
+
+        // What was typed stays; what the tag tells fills the rest; a mark in use is told at once.
+        var filled = await Visitor.ReadAsync(
+            await stores.PostAsync(
+                "/register/new?handler=Ask",
+                new()
+                {
+                    ["family"] = "alloy-chain-sling",
+                    ["mark"] = "HM-0041",
+                    ["grade"] = "80",
+                    ["pasted"] = "1/2 IN GR 100 2 LEG 60 DEG 26 000 LB SN Q-1",
+                },
+                "/register/new"
+            )
+        );
+        Assert.Equal("80", filled.QuerySelector("[name=grade]")!.GetAttribute("value"));
+        Assert.Equal("26000 lb", filled.QuerySelector("[name=ratedLoad]")!.GetAttribute("value"));
+        Assert.Equal("Q-1", filled.QuerySelector("[name=serial]")!.GetAttribute("value"));
+        Assert.Contains(
+            "registered already",
+            filled.QuerySelector("#fault-mark")!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "Hold each against the tag",
+            filled.QuerySelector("[role=status]")!.TextContent,
+            StringComparison.Ordinal
+        );
+    }
 }

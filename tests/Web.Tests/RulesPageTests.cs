@@ -200,7 +200,7 @@ public class RulesPageTests
             StringComparison.Ordinal
         );
         Assert.Contains(
-            "rules.limit-set",
+            "limit set",
             (await admin.PageAsync("/ledger")).QuerySelector("main")!.TextContent,
             StringComparison.Ordinal
         );

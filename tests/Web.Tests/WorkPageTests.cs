@@ -352,4 +352,47 @@ public class WorkPageTests
         var piece = (await yard.App.Services.GetRequiredService<PieceStore>().FindAsync("HM-0002", Cancel))!;
         Assert.Equal(("Maud", "Lock 9"), (piece.Issued!.Holder, piece.Issued.Job));
     }
+
+    [Fact]
+    public async Task The_due_list_as_it_is_narrowed_down_is_sent_to_somebody()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-355));
+        var inspector = await yard.SignedInAsync("inspector");
+        var sent = await inspector.SubmitAsync(
+            "/due?family=shackle",
+            "form[action*=Send]",
+            new() { ["to"] = "inspector" }
+        );
+        Assert.Contains("On its way to", (await Visitor.ReadAsync(sent)).QuerySelector("[role=status]")!.TextContent);
+        var mails = (await inspector.PageAsync("/due/outbox")).QuerySelectorAll("a[href$='.eml']");
+        var texts = new List<string>();
+        foreach (var mail in mails.Select(a => a.GetAttribute("href")!))
+            texts.Add(await (await inspector.GetAsync(mail)).Content.ReadAsStringAsync(Cancel));
+        Assert.Contains(texts, t => t.Contains("HM-0002", StringComparison.Ordinal));
+        var nobody = await inspector.SubmitAsync("/due", "form[action*=Send]", new() { ["to"] = "nobody" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, nobody.StatusCode);
+        Assert.Null((await (await yard.SignedInAsync("crew")).PageAsync("/due")).QuerySelector("form[action*=Send]"));
+    }
+
+    [Fact]
+    public async Task The_ledger_is_read_by_piece_person_kind_and_day()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0001"), DateTimeOffset.UtcNow.AddDays(-2));
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var inspector = await yard.SignedInAsync("inspector");
+        Assert.Equal(["inspection signed", "registered"], await WhatAsync("?piece=hm-0001"));
+        Assert.Equal(["inspection signed"], await WhatAsync("?who=inspector&kind=inspection.signed"));
+        Assert.Equal(["registered"], await WhatAsync($"?day={DateTime.UtcNow:yyyy-MM-dd}"));
+        Assert.Empty(await WhatAsync("?day=2001-01-01"));
+        var history = (await inspector.PageAsync("/piece/HM-0001")).Body!.TextContent;
+        Assert.Contains("Registered", history, StringComparison.Ordinal);
+
+        async Task<IEnumerable<string>> WhatAsync(string query) =>
+            (await inspector.PageAsync($"/ledger{query}"))
+                .QuerySelectorAll("table.ledger tbody tr")
+                .Select(r => r.Children[3].TextContent.Trim())
+                .ToList();
+    }
 }

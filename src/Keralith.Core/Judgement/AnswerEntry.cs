@@ -40,7 +40,7 @@ public sealed record AnswerEntry(
     /// <param name="baseline">The baseline on record, or null.</param>
     public Checked<List<Response>> ReadAll(Criterion criterion, BaselineFigure? baseline)
     {
-        if (criterion.IsAnswerChosen || Readings.Count < 2)
+        if (criterion.IsAnswerChosen || Readings.Count < 2 || IsOfPlaces(criterion))
         {
             var one = (this with { Value = Readings.Count == 1 ? Readings[0] : Value }).Read(criterion, baseline);
             return one.Ok ? new List<Response> { one.Value } : new Refusal(one.Fault!);
@@ -58,6 +58,44 @@ public sealed record AnswerEntry(
         }
 
         return all;
+    }
+
+    /// <summary>Whether a pair was measured place by place: <c>top: 12 in; middle: 12.02 in</c>.</summary>
+    public bool IsOfPlaces(Criterion criterion) =>
+        criterion.IsPair && string.IsNullOrWhiteSpace(Shortest) && Readings.Count > 1;
+
+    /// <summary>The figure of a reading that names its place before a colon.</summary>
+    public static string FigureOf(string reading) => reading[(reading.LastIndexOf(':') + 1)..].Trim();
+
+    /// <summary>The place a reading names; null where it names none.</summary>
+    public static string? PlaceOf(string reading) =>
+        reading.LastIndexOf(':') is > 0 and var at ? reading[..at].Trim() : null;
+
+    /// <summary>The longest against the shortest of all places.</summary>
+    private Checked<Response> OfPlaces()
+    {
+        if (Readings.Count > MostReadings)
+            return new Refusal($"At most {MostReadings} places.");
+        var lengths = new List<Length>();
+        foreach (var reading in Readings)
+        {
+            var read = Length.Read(FigureOf(reading));
+            if (!read.Ok)
+                return new Refusal($"{PlaceOf(reading) ?? "A place"}: {read.Fault}");
+            if (read.Value.Millimetres <= 0)
+                return new Refusal($"{PlaceOf(reading) ?? "A place"}: a measured figure is over 0.");
+            lengths.Add(read.Value);
+        }
+
+        var about = string.IsNullOrWhiteSpace(Uncertainty) ? default(Length) : Length.Read(Uncertainty);
+        return !about.Ok ? new Refusal($"Uncertainty: {about.Fault}")
+            : about.Value.Millimetres < 0 ? new Refusal("An uncertainty is 0 or over.")
+            : new Measured(
+                lengths.MaxBy(l => l.Millimetres),
+                lengths.MinBy(l => l.Millimetres),
+                BaselineBasis.New,
+                about.Value
+            );
     }
 
     /// <summary>The entry that was read as these answers to one criterion on one part.</summary>
@@ -123,6 +161,10 @@ public sealed record AnswerEntry(
                 : new Refusal("Write the figure, or say why there is none.");
         }
 
+        if (IsOfPlaces(criterion))
+            return OfPlaces();
+        if (criterion.IsPair && Readings is [var alone] && PlaceOf(alone) is not null)
+            return new Refusal("Measure at two places at least: the longest is held against the shortest.");
         switch (criterion.Measures)
         {
             case Dimension.Angle:

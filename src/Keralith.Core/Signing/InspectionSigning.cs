@@ -61,9 +61,18 @@ public sealed record SigningFacts
                 .Select(a =>
                     (
                         Key: $"{a.Part} {a.Criterion}",
-                        Note: string.IsNullOrWhiteSpace(a.Note)
-                            ? string.Join(' ', against[a.Criterion].Select(r => r.Words))
-                            : a.Note
+                        Note: string.Join(
+                            ' ',
+                            new[]
+                            {
+                                string.IsNullOrWhiteSpace(a.Note)
+                                    ? string.Join(' ', against[a.Criterion].Select(r => r.Words))
+                                    : a.Note,
+                                Catalogue.Find(a.Criterion) is { } asked && a.Entry.IsOfPlaces(asked)
+                                    ? $"Measured at {string.Join(", ", a.Entry.Readings)}."
+                                    : string.Empty,
+                            }.Where(n => n.Length > 0)
+                        )
                     )
                 )
                 .Where(n => n.Note.Length > 0)
@@ -85,6 +94,9 @@ public sealed record SignatureRead(int Version, DateOnly? InspectedOn)
 
     /// <summary>An earlier day for the next full inspection; null: the interval alone.</summary>
     public DateOnly? NextBy { get; init; }
+
+    /// <summary>The codes of what was done for the piece afterwards.</summary>
+    public IReadOnlyList<string> Care { get; init; } = [];
 }
 
 /// <summary>What a signature comes to.</summary>

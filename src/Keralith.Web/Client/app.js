@@ -42,6 +42,12 @@ Alpine.data("scheme", () => ({
   },
 }));
 
+Alpine.data("prints", () => ({
+  print() {
+    window.print();
+  },
+}));
+
 // Pieces chosen in a list: what can be done with all of them shows once one is.
 Alpine.data("chosen", () => ({
   count: 0,

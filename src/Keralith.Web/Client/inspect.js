@@ -95,6 +95,11 @@ export function inspectPart() {
         if (field.type === "radio" && !field.checked) continue;
         answer[field.dataset.field] = field.value;
       }
+      const places = [...row.querySelectorAll("[data-place]")].filter((field) => field.value.trim());
+      if (places.length) {
+        answer.value = places.map((field) => `${field.dataset.place}: ${field.value.trim()}`).join("; ");
+        answer.shortest = "";
+      }
       const pending = this.pending();
       pending[`${answer.part} ${answer.criterion}`] = answer;
       this.keep(pending);

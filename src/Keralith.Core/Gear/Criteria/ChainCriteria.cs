@@ -116,6 +116,7 @@ internal static class ChainCriteria
         ) with
         {
             IsPair = true,
+            Places = _ => ["top", "middle", "foot"],
         },
         Book.Measure(
             "chain.leg-difference",
@@ -129,6 +130,7 @@ internal static class ChainCriteria
         ) with
         {
             IsPair = true,
+            Places = legs => [.. Enumerable.Range(1, legs).Select(n => $"leg {n}")],
         },
         Book.Test(
             "coupling.free",

@@ -180,6 +180,12 @@ public sealed record Criterion
     /// </summary>
     public bool IsPair { get; init; }
 
+    /// <summary>
+    /// For a pair measured today: the places it is measured at, by the legs of the piece; the longest and the shortest found there
+    /// are the pair.
+    /// </summary>
+    public Func<int, IReadOnlyList<string>> Places { get; init; } = _ => [];
+
     /// <summary>Criteria are compared by identity: there is one of each.</summary>
     public bool Equals(Criterion? other) => ReferenceEquals(this, other);
 

@@ -223,7 +223,7 @@ public sealed class InspectModel(
                 Part,
                 criterion,
                 answer,
-                Typed(criterion, "value"),
+                Typed(criterion, "value") ?? TypedPlaces(criterion),
                 Typed(criterion, "shortest"),
                 Typed(criterion, "uncertainty"),
                 Typed(criterion, "note"),
@@ -243,6 +243,17 @@ public sealed class InspectModel(
         else if (_faults.Count > 0)
             Refuse("A figure wants another look; the other answers are kept.");
         return Refused is null;
+    }
+
+    /// <summary>What was typed of a pair place by place; null when nothing was.</summary>
+    private string? TypedPlaces(Criterion criterion)
+    {
+        var typed = criterion
+            .Places(Walk.Piece.Gear.Legs)
+            .Select(p => (Place: p, Figure: Typed(criterion, $"place:{p}")))
+            .Where(p => p.Figure is not null)
+            .ToList();
+        return typed.Count == 0 ? null : string.Join("; ", typed.Select(p => $"{p.Place}: {p.Figure}"));
     }
 
     /// <summary>What was typed for a criterion in the form just sent; null when nothing was.</summary>

@@ -82,7 +82,11 @@ public sealed record Question(
             html.Append("<p class=\"mt-1\">").Append(Glyphs.Word(Code.Of(finding.Outcome))).Append(' ');
             if (Criterion.Kind is CriterionKind.Measure or CriterionKind.Count || finding.Outcome != Outcome.Clear)
                 html.Append("<span>").Append(Encode(finding.Reason)).Append("</span>");
-            if (Answer?.Entry.Readings is { Count: > 1 } readings)
+            if (Answer?.Entry is { } entry && entry.IsOfPlaces(Criterion))
+                html.Append(" <span class=\"fine quiet\">The longest against the shortest of ")
+                    .Append(Encode(string.Join(", ", entry.Readings)))
+                    .Append(".</span>");
+            else if (Answer?.Entry.Readings is { Count: > 1 } readings)
                 html.Append(" <span class=\"fine quiet\">The worst of ")
                     .Append(readings.Count)
                     .Append(": ")
@@ -112,6 +116,17 @@ public sealed record Question(
         }
 
         return new HtmlString(html.ToString());
+    }
+
+    /// <summary>The places a pair is measured at, with what was measured there.</summary>
+    /// <param name="legs">The legs of the piece.</param>
+    public IReadOnlyList<(string Place, string Figure)> Places(int legs)
+    {
+        var read =
+            Answer is { } answer && answer.Entry.IsOfPlaces(Criterion)
+                ? answer.Entry.Readings.ToDictionary(r => AnswerEntry.PlaceOf(r) ?? string.Empty, AnswerEntry.FigureOf)
+                : [];
+        return [.. Criterion.Places(legs).Select(p => (p, read.GetValueOrDefault(p) ?? string.Empty))];
     }
 
     /// <summary>The mark of what the answer given comes to, for inside that answer.</summary>

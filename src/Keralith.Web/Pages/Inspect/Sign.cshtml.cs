@@ -61,7 +61,8 @@ public sealed class SignModel(
         string? verdict,
         string? reason,
         string? instrumentReason,
-        string? nextBy
+        string? nextBy,
+        string[] care
     )
     {
         if (!Here.May(Right.SignInspection))
@@ -75,7 +76,12 @@ public sealed class SignModel(
             () =>
                 signing.SignAsync(
                     id,
-                    new(version, day) { With = Typed, NextBy = next },
+                    new(version, day)
+                    {
+                        With = Typed,
+                        NextBy = next,
+                        Care = care,
+                    },
                     Here.Stamp(Submission),
                     Cancel
                 ),

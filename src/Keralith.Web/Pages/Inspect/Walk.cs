@@ -191,11 +191,7 @@ public sealed class Walk
             .ThenByDescending(f => f.First.Governing.Consumed ?? 0)
             .FirstOrDefault();
         var finding = worst.First;
-        var reference = criterion.IsPair
-            ? Length.Read(answer?.Entry.Shortest) is { Ok: true } shortest
-                ? shortest.Value
-                : (Length?)null
-            : baseline?.Figure.Length;
+        var reference = criterion.IsPair ? (worst.Second?.Response as Measured)?.Baseline : baseline?.Figure.Length;
         var limits = criterion.IsLength ? LimitSet.For(Case, criterion, reference) : null;
         var unit = (baseline?.Figure.Length ?? Piece.Gear.Size)?.IsInchNamed switch
         {

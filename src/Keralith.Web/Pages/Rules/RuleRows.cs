@@ -65,7 +65,7 @@ public sealed record RuleRows(
             criterion.IsAnswerChosen || criterion.Kind == CriterionKind.Count || criterion.BaselineName is null
                 ? null
                 : UsualBaseline(criterion, gear);
-        var typed = string.IsNullOrWhiteSpace(baseline) ? example : baseline.Trim();
+        var typed = example is null || string.IsNullOrWhiteSpace(baseline) ? example : baseline.Trim();
         string? fault = null;
         Length? reference = null;
         if (typed is not null)
