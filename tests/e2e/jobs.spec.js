@@ -99,6 +99,15 @@ for (const [who, job, budget, work] of jobs) {
   });
 }
 
+test("the keys are shown by ? and gone by Escape", async ({ page }) => {
+  await signIn(page, "crew");
+  await page.goto("/cage");
+  await page.keyboard.press("?");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toContainText("no fault found on this part");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog", { name: "Keys" })).toBeHidden();
+});
+
 test("what is pressed on a phone is 44 px and more", async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await signIn(page, "qualified");

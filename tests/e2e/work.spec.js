@@ -41,7 +41,7 @@ test("a wrong password signs nothing and keeps what was chosen", async ({ page }
     if (await figure.count()) {
       await page.locator(".map svg.drawing").click({ position: { x: 20, y: 20 } });
       await expect(page.locator(".pin.is-new")).toHaveCount(1);
-      if (!(await page.getByRole("button", { name: "Measure" }).isVisible())) await page.getByText("Practice caliper", { exact: true }).click();
+      if (!(await page.getByRole("button", { name: "Measure" }).isVisible())) await page.getByText("Simulated caliper", { exact: true }).click();
       await figure.first().focus();
       await page.getByRole("button", { name: "Measure" }).click();
     } else {

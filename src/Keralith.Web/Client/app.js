@@ -12,6 +12,13 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// What keys there are, by "?".
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "?" || /^(INPUT|TEXTAREA|SELECT)$/.test(document.activeElement?.tagName ?? "")) return;
+  const keys = document.getElementById("keys");
+  if (keys && !keys.open) keys.showModal();
+});
+
 // Rows are walked with j and k or the arrows; Enter opens the one in hand.
 document.addEventListener("keydown", (event) => {
   const step = { j: 1, ArrowDown: 1, k: -1, ArrowUp: -1 }[event.key];

@@ -11,6 +11,10 @@ public sealed class IndexModel(Here here, LedgerStore ledger) : YardPage(here)
 {
     private const int Most = 60;
 
+    /// <summary>Years a day is looked for in: no ledger has entries of others.</summary>
+    private const int FirstYear = 1990,
+        LastYear = 2200;
+
     public IReadOnlyList<LedgerStore.Line> Entries { get; private set; } = [];
 
     /// <summary>Everybody who has an entry.</summary>
@@ -31,7 +35,7 @@ public sealed class IndexModel(Here here, LedgerStore ledger) : YardPage(here)
 
     public async Task OnGetAsync(string? piece, string? who, string? kind, string? day, long? before)
     {
-        if (IsDay(day, "Day", out var read))
+        if (IsDay(day, "Day", out var read) && read is { Year: >= FirstYear and <= LastYear })
             Day = read;
         Piece = string.IsNullOrWhiteSpace(piece) ? null : ScanModel.MarkIn(piece).ToUpperInvariant();
         (Who, Kind) = (Blank(who), Blank(kind));
