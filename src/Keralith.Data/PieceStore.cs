@@ -47,10 +47,19 @@ public sealed class PieceStore(Database database)
         var wanted = text.Trim().ToUpperInvariant();
         return trip.Ask(
             new NpgsqlBatchCommand(
-                $"select {PieceRows.Columns} {From} where p.mark = $1 or p.mark = $2 or upper(p.serial) = $1 order by (p.mark = $1) desc limit 2"
+                $"""
+                select {PieceRows.Columns}, c.piece_id is not null as by_code {From}
+                left join piece_code c on c.piece_id = p.id and c.code = $1 and c.removed_at is null
+                where p.mark = $1 or p.mark = $2 or upper(p.serial) = $1 or c.piece_id is not null
+                order by (p.mark = $1) desc, (c.piece_id is not null) desc
+                limit 2
+                """
             ).Positional(wanted, Mark.Dashed(text)),
-            PieceRows.From,
-            found => found.Count == 1 || (found.Count == 2 && found[0].Mark == wanted) ? found[0] : null
+            r => (Piece: PieceRows.From(r), ByCode: r.Get<bool>("by_code")),
+            found =>
+                found.Count == 1 || (found.Count == 2 && (found[0].Piece.Mark == wanted || found[0].ByCode))
+                    ? found[0].Piece
+                    : null
         );
     }
 

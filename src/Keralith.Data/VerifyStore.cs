@@ -80,6 +80,11 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             "select piece_id, at, by_person, jsonb_build_object('from', season_for::text) from season_mark"
         ),
         (
+            "further code",
+            "piece.code-bound",
+            "select piece_id, at, by_person, jsonb_build_object('code', code) from piece_code"
+        ),
+        (
             "move",
             "piece.moved",
             "select piece_id, at, by_person, jsonb_build_object('from', from_place, 'to', to_place) from move where kind = 'moved'"

@@ -43,6 +43,9 @@ public sealed class YardStore(Database database)
                   from attachment a
                   join piece_attachment pa on pa.attachment_id = a.id
                   where pa.piece_id = $1
+                  union all select c.at, 'Further code bound: ' || c.code, c.by_person
+                  from piece_code c
+                  where c.piece_id = $1
                   union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
                   from issue i
                   where i.piece_id = $1

@@ -112,6 +112,8 @@ public class RouteTests
         ["/desk"] = "stores inspector qualified",
         ["/desk?handler=Return"] = "stores inspector qualified",
         ["/piece/HM-0001/yard?handler=Move"] = "crew stores inspector qualified admin",
+        ["/piece/HM-0001/yard?handler=Code"] = "stores inspector qualified admin",
+        ["/piece/HM-0001/yard?handler=CodeOff"] = "stores inspector qualified admin",
         ["/piece/HM-0001/yard?handler=Lost"] = "crew stores trainee inspector qualified admin",
         ["/piece/HM-0001/files"] = "stores trainee inspector qualified admin",
         ["/register/import"] = "stores inspector qualified admin",

@@ -201,6 +201,12 @@ public sealed record LimitWithdrawn(
     string Reason
 ) : LedgerRecord("rules.limit-withdrawn");
 
+/// <summary>A further code leads to a piece from now on.</summary>
+public sealed record CodeBound(string Code) : LedgerRecord("piece.code-bound");
+
+/// <summary>A further code leads to a piece no more.</summary>
+public sealed record CodeTakenOff(string Code, string Reason) : LedgerRecord("piece.code-taken-off");
+
 /// <summary>A question of the site's own is asked from now on.</summary>
 public sealed record QuestionSet(
     string Question,

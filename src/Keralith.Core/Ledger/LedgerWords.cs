@@ -28,6 +28,8 @@ public static class LedgerWords
         ["person.sign-ins-ended"] = "sign-ins ended",
         ["piece.carried-over"] = "taken over with its report",
         ["piece.changed"] = "what is on record changed",
+        ["piece.code-bound"] = "further code bound",
+        ["piece.code-taken-off"] = "further code taken off",
         ["piece.condemned"] = "condemned",
         ["piece.destroyed"] = "destroyed",
         ["piece.facts-changed"] = "facts a verdict stands on changed",

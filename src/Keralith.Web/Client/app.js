@@ -55,6 +55,22 @@ Alpine.data("prints", () => ({
   },
 }));
 
+// A radio tag's number, read by the phone where it can.
+Alpine.data("radioTag", () => ({
+  none: !("NDEFReader" in window),
+  async read() {
+    try {
+      const reader = new window.NDEFReader();
+      reader.addEventListener("reading", (event) => {
+        this.$refs.code.value = event.serialNumber.replaceAll(":", "");
+      });
+      await reader.scan();
+    } catch {
+      this.$refs.code.placeholder = "The phone can't read it: type its number";
+    }
+  },
+}));
+
 // Pieces chosen in a list: what can be done with all of them shows once one is.
 Alpine.data("chosen", () => ({
   count: 0,

@@ -24,7 +24,7 @@ public sealed class CheckModel(Here here, PieceStore pieces, SigningStore signin
         if (!await LoadAsync(mark))
             return NotFound();
         var result = await signing.SignCleanCheckAsync(Piece, Here.Today, Here.Stamp(Submission), Cancel);
-        return await AfterAsync(result, $"/piece/{Piece.Mark}", () => Task.CompletedTask);
+        return await AfterAsync(result, $"/piece/{Piece.Mark}?done=check", () => Task.CompletedTask);
     }
 
     private async Task<bool> LoadAsync(string mark)

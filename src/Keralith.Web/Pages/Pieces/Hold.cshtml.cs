@@ -69,7 +69,7 @@ public sealed class HoldModel(Here here, PieceStore pieces, CustodyStore custody
             return Page();
         }
 
-        return await AfterAsync(result, $"/piece/{Piece.Mark}", () => Task.CompletedTask);
+        return await AfterAsync(result, $"/piece/{Piece.Mark}?done=hold", () => Task.CompletedTask);
     }
 
     private async Task<bool> LoadAsync(string mark)

@@ -92,10 +92,39 @@ public sealed class PieceModel(
     /// <summary>The name of its site, where there are several.</summary>
     public string? SiteNamed { get; private set; }
 
+    /// <summary>The further codes it carries.</summary>
+    public IReadOnlyList<string> Codes { get; private set; } = [];
+
     public Draft? OpenDraft { get; private set; }
 
-    public async Task<IActionResult> OnGetAsync(string mark, string? seat)
+    /// <summary>What was just done to it, by the word its address carries.</summary>
+    private static readonly Dictionary<string, string> JustDone = new()
     {
+        ["check"] = "Frequent check recorded: no fault found.",
+        ["hold"] = "Put on hold.",
+        ["move"] = "It hangs there now.",
+        ["issue"] = "Handed out.",
+        ["return"] = "Taken back.",
+        ["lost"] = "Recorded as missing.",
+        ["found"] = "Found: it waits in the cage.",
+        ["season"] = "The season's mark is recorded.",
+        ["count"] = "The count is recorded.",
+        ["split"] = "Split out under its own mark.",
+        ["part"] = "The replaced part is recorded.",
+        ["code"] = "The code leads here now.",
+        ["codeoff"] = "The code leads here no more.",
+    };
+
+    /// <summary>What was just done to it, in words; null: nothing.</summary>
+    public string? Done { get; private set; }
+
+    /// <summary>Figures when new that its first inspection will want and nobody has given.</summary>
+    public IReadOnlyList<FigureLine> WantedFirst =>
+        Piece.State == PieceState.New ? [.. Baselines.Where(b => b.Baseline is null)] : [];
+
+    public async Task<IActionResult> OnGetAsync(string mark, string? seat, string? done)
+    {
+        Done = JustDone.GetValueOrDefault(done ?? string.Empty);
         var first = new Trip();
         var found = PieceStore.Find(first, mark);
         await Here.MakeAsync(first, Cancel);
@@ -119,6 +148,7 @@ public sealed class PieceModel(
             LiftStore.Naming(trip, piece.Mark),
             EventStore.Of(trip, piece.Id)
         );
+        var codes = CodeStore.Of(trip, piece.Id);
         var (kept, disposed, moved) = (
             CustodyStore.Holds(trip, piece.Id),
             CustodyStore.Disposals(trip, piece.Id),
@@ -164,6 +194,7 @@ public sealed class PieceModel(
         );
         Lifts = lifts.Value;
         Events = happened.Value;
+        Codes = codes.Value;
         var holds = kept.Value;
         AfterEvent = IsAfterEvent(holds);
         MarkingGone = holds.Any(h => h is { IsOpen: true, Cause: HoldCause.Marking });

@@ -10,14 +10,24 @@ namespace Keralith.Web.Pages.Pieces;
 
 /// <summary>What happens to a piece in the yard: moved, lost and found, painted, counted, split out, mended.</summary>
 [Authorize(Policy = nameof(Right.Hold))]
-public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, YardStore yard, IssueStore issues)
-    : YardPage(here)
+public sealed class YardModel(
+    Here here,
+    PieceStore pieces,
+    SiteStore sites,
+    YardStore yard,
+    IssueStore issues,
+    CodeStore codes,
+    Database database
+) : YardPage(here)
 {
     public Piece Piece { get; private set; } = null!;
 
     public Site Site { get; private set; } = null!;
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
+
+    /// <summary>The further codes it carries.</summary>
+    public IReadOnlyList<string> Codes { get; private set; } = [];
 
     public IEnumerable<Part> Parts =>
         Catalogue.Parts(Piece.Gear, Site.Books).Where(p => p.Path is not ("tag" or "whole" or "legs"));
@@ -52,6 +62,12 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
 
     public Task<IActionResult> OnPostFoundAsync(string mark, string? reason) =>
         DoAsync(mark, stamp => yard.FindAsync(Piece.Id, Short(reason), stamp, Cancel));
+
+    public Task<IActionResult> OnPostCodeAsync(string mark, string? scanned) =>
+        DoAsync(mark, stamp => codes.BindAsync(Piece.Id, scanned, stamp, Cancel));
+
+    public Task<IActionResult> OnPostCodeOffAsync(string mark, string? code, string? reason) =>
+        DoAsync(mark, stamp => codes.TakeOffAsync(Piece.Id, Short(code), reason, stamp, Cancel));
 
     public Task<IActionResult> OnPostSeasonAsync(string mark) =>
         DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], stamp, Cancel));
@@ -110,17 +126,22 @@ public sealed class YardModel(Here here, PieceStore pieces, SiteStore sites, Yar
     {
         if (!await LoadAsync(mark))
             return NotFound();
-        return await AfterAsync(await act(Here.Stamp(Submission)), $"/piece/{Piece.Mark}", async () =>
-        {
-            Submission = Guid.CreateVersion7();
-            await LoadAsync(mark);
-        });
+        return await AfterAsync(
+            await act(Here.Stamp(Submission)),
+            $"/piece/{Piece.Mark}?done={Request.Query["handler"].ToString().ToLowerInvariant()}",
+            async () =>
+            {
+                Submission = Guid.CreateVersion7();
+                await LoadAsync(mark);
+            }
+        );
     }
 
     private async Task<bool> LoadAsync(string mark)
     {
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return false;
+        Codes = await database.AskAsync(t => CodeStore.Of(t, piece.Id), Cancel);
         (Piece, Site, Stores) = (piece, await Here.SiteOfAsync(piece, Cancel), await sites.StoresAsync(Cancel));
         return true;
     }
