@@ -23,6 +23,13 @@ public class TagTextTests
     )]
     [InlineData("1-1/4\" 12 short ton serial no. AB12", "ratedLoad=12_short_ton serial=AB12 size=1-1/4_in")]
     [InlineData("four leg sling, 45°", "legs=4 ratedAngle=45_deg ratedHitch=vertical")]
+    [InlineData("basket 60 deg 4 t", "tagRatings=basket_60_deg_4_t")]
+    [InlineData("4 t basket", "")]
+    [InlineData("vertical 2 t choker 1.6 t", "ratedHitch=vertical ratedLoad=2_t tagRatings=choker_1.6_t")]
+    [InlineData(
+        "2 leg 60 deg 3 t\nbasket 45 deg 4.2 t",
+        "legs=2 ratedAngle=60_deg ratedHitch=vertical ratedLoad=3_t tagRatings=basket_45_deg_4.2_t"
+    )]
     [InlineData("no words that tell anything", "")]
     [InlineData("", "")]
     public void What_a_tag_says_fills_its_fields(string tag, string fields) =>

@@ -41,8 +41,17 @@ public static class LiftChecklist
         Load("loose", "Nothing is loose on or in the load"),
         Rigging("gear", "Each piece is usable and is the one on the plan, by mark and rating"),
         Rigging("rated", "Every piece is named and rated"),
+        Rigging("edges", "Edges are padded; no leg bears on one that is not on the plan"),
         Rigging("twists", "No twist, knot, kink or crossed wrap"),
         Rigging("hooks-out", "Hooks face outward; nothing is forced or hammered on"),
+        new(
+            "stops",
+            ChecklistGroup.Machine,
+            "The hoist is plumb over the load, not run to its stops, its rope not slack on the floor"
+        )
+        {
+            MayNotApply = true,
+        },
         Place("path", "Path and landing are planned; travel is low"),
         Place("snag", "Nothing snags on the way up"),
         Place("tag-line", "A tag line is on", mayNotApply: true),
@@ -58,7 +67,6 @@ public static class LiftChecklist
         People("unhook", "It will be unhooked before the carrier moves off", mayNotApply: true),
     ];
 
-    private static readonly ChecklistItem Edges = Rigging("edges", "Every edge a leg bears on is padded as planned");
     private static readonly ChecklistItem Heat = Place(
         "surroundings",
         "The temperature at the gear is as planned, and stays so"
@@ -113,10 +121,6 @@ public static class LiftChecklist
             Machine("point", "The lifting point's calculation covers this pull")
         ),
         (
-            g => g.Family.Kind is GearKind.HungHandHoist or GearKind.PoweredHoist,
-            Machine("stops", "The hoist is plumb over the load and is not run to its stops")
-        ),
-        (
             g => g.Family.Kind == GearKind.LeverHoist,
             Machine("lever", "No pipe on the lever; the slack end of the chain is clear")
         ),
@@ -132,7 +136,7 @@ public static class LiftChecklist
 
     /// <summary>Every line there is, whatever the arrangement.</summary>
     public static IReadOnlyList<ChecklistItem> Every { get; } =
-    [.. General, Edges, Heat, Choke, Basket, .. Brought.Select(b => b.Item)];
+    [.. General, Heat, Choke, Basket, .. Brought.Select(b => b.Item)];
 
     /// <summary>When to stop and ask.</summary>
     public static IReadOnlyList<string> AskForHelp { get; } =
@@ -152,8 +156,6 @@ public static class LiftChecklist
     {
         var pieces = gear.ToList();
         var own = new List<ChecklistItem>();
-        if (plan.Hitch.Edge is not null)
-            own.Add(Edges);
         if (plan.Load.Temperature is not null)
             own.Add(Heat);
         if (plan.Hitch.Hitch == Hitch.Choker)

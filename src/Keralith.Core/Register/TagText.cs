@@ -33,6 +33,7 @@ public static partial class TagText
         if (string.IsNullOrWhiteSpace(tag) || tag.Length > Longest)
             return found;
         var text = QuantityText.Plain(tag.Replace('\r', '\n'));
+        var straight = WithoutOtherHitches(text);
         Loads(text, found);
         if (Factor().Match(text) is { Success: true } factor)
             found["designFactor"] = factor.Groups[1].Value;
@@ -50,9 +51,9 @@ public static partial class TagText
                 is { } count
         )
             found["legs"] = count;
-        if (Degrees().Match(text) is { Success: true } angle)
+        if (Degrees().Match(straight) is { Success: true } angle)
             (found["ratedAngle"], found["ratedHitch"]) = ($"{angle.Groups[1].Value} deg", "vertical");
-        else if (Upright().IsMatch(text))
+        else if (Upright().IsMatch(straight))
             found["ratedHitch"] = "vertical";
         if (Reach().Match(text) is { Success: true } reach && Length.Read(reach.Groups[1].Value) is { Ok: true } along)
             found["reach"] = along.Value.ToString();
@@ -77,29 +78,49 @@ public static partial class TagText
         return found;
     }
 
-    /// <summary>The first load that belongs to no other hitch is the rated one; those of other hitches stand a line each.</summary>
+    /// <summary>
+    /// Line by line: what stands behind choker or basket is that hitch's; the first load before either word is the rated one. A
+    /// load followed by such a word, with none behind it, is that hitch's too, as far as anybody can tell, and is left open.
+    /// </summary>
     private static void Loads(string text, Dictionary<string, string> found)
     {
         var others = new List<string>();
-        foreach (Match load in Load().Matches(text))
+        foreach (var line in text.Split('\n'))
         {
-            if (Mass.Read(load.Groups["load"].Value) is not { Ok: true } mass)
-                continue;
-            var hitch = load.Groups["hitch"].Value.ToLowerInvariant();
-            if (hitch.Length > 0)
-                others.Add(
-                    $"{(hitch.StartsWith("chok", StringComparison.Ordinal) ? "choker" : "basket")} {mass.Value}"
-                );
-            else
-                found.TryAdd("ratedLoad", mass.Value.ToString());
+            var hitches = OtherHitch().Matches(line);
+            foreach (Match load in Load().Matches(line))
+            {
+                if (Mass.Read(load.Value) is not { Ok: true } mass)
+                    continue;
+                if (hitches.LastOrDefault(h => h.Index < load.Index) is { } hitch)
+                {
+                    var name = hitch.Value.StartsWith("b", StringComparison.OrdinalIgnoreCase) ? "basket" : "choker";
+                    var angle = Degrees().Match(line[hitch.Index..load.Index]) is { Success: true } at
+                        ? $" {at.Groups[1].Value} deg"
+                        : string.Empty;
+                    others.Add($"{name}{angle} {mass.Value}");
+                }
+                else if (hitches.Count == 0 || Load().IsMatch(line[hitches[0].Index..]))
+                    found.TryAdd("ratedLoad", mass.Value.ToString());
+            }
         }
 
         if (others.Count > 0)
             found[PieceEntryReader.Ratings] = string.Join('\n', others.DistinctBy(o => o.Split(' ')[0]));
     }
 
+    /// <summary>The text without what stands behind choker or basket: an angle there is not the rated one's.</summary>
+    private static string WithoutOtherHitches(string text) =>
+        string.Join(
+            '\n',
+            text.Split('\n').Select(l => OtherHitch().Match(l) is { Success: true } h ? l[..h.Index] : l)
+        );
+
+    [GeneratedRegex(@"\b(?:choke[rd]?|basket)\b", RegexOptions.IgnoreCase)]
+    private static partial Regex OtherHitch();
+
     [GeneratedRegex(
-        @"(?:\b(?<hitch>choke[rd]?|basket)\b[^\d\n]{0,12})?(?<load>(?:\d{1,3}(?:[ ,]\d{3})+|\d+(?:[.-]\d+(?:/\d+)?|/\d+)?)\s*(?:short tons?|tonnes?|tons?|lbs?|kgs?|t)\b)",
+        @"(?:(?:\d{1,3}(?:[ ,]\d{3})+|\d+(?:[.-]\d+(?:/\d+)?|/\d+)?)\s*(?:short tons?|tonnes?|tons?|lbs?|kgs?|t)\b)",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Load();
