@@ -323,6 +323,26 @@ public sealed class AccountStore(Database database)
             .Positional(person, kinds.Distinct().Select(Code.Of).ToArray())
             .RunAsync(cancel);
 
+    /// <summary>Which of some kinds of ledger entry a person has; null where they took the strip of steps away.</summary>
+    public static Asked<IReadOnlySet<string>?> Did(Trip trip, Actor who, IReadOnlyCollection<string> kinds) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                """
+                select w.shows_steps,
+                  (select coalesce(array_agg(k), '{}') from unnest($2::text[]) k
+                   where exists (select from ledger l where l.actor = w.username and l.kind = k)) as did
+                from person w
+                where w.id = $1
+                """
+            ).Positional(who.Id, kinds.ToArray()),
+            r => (Shows: r.Get<bool>("shows_steps"), Did: r.Get<string[]>("did")),
+            IReadOnlySet<string>? (rows) => rows is [{ Shows: true }] ? rows[0].Did.ToHashSet() : null
+        );
+
+    /// <summary>Takes the strip of first steps away.</summary>
+    public Task LeaveStepsAsync(Guid person, CancellationToken cancel) =>
+        database.Command("update person set shows_steps = false where id = $1").Positional(person).RunAsync(cancel);
+
     /// <summary>Keeps when explanations stand open for a person.</summary>
     public Task ExplainAsync(Guid person, Explain when, CancellationToken cancel) =>
         database

@@ -13,6 +13,9 @@ internal static class Fragments
     /// <summary>The codes of retired states, as a list in parentheses.</summary>
     public static string Retired { get; } = List<PieceState>(s => s.IsRetired());
 
+    /// <summary>The codes of the states in which a piece that is not out should hang in its store.</summary>
+    public static string Hanging { get; } = List<PieceState>(s => StoreRound.Expects(s, isOut: false));
+
     /// <summary>The codes of inspections that see every part.</summary>
     public static string Full { get; } = List<InspectionKind>(k => k.IsFull());
 

@@ -155,6 +155,7 @@ public static class WebHost
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<QuestionStore>();
         services.AddSingleton<CodeStore>();
+        services.AddSingleton<RoundStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

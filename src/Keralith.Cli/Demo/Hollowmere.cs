@@ -92,11 +92,11 @@ public sealed partial class Hollowmere
         More(stores);
         TakenOver(stores);
         Rules();
+        Paint();
+        Lately();
+        On(-1, new(18, 40), LiftsAsync);
         foreach (var (key, run) in _events)
             await run(key.At);
-        await PaintAsync();
-        await LatelyAsync();
-        await LiftsAsync();
     }
 
     private void Slings(List<Store> stores)
@@ -473,7 +473,7 @@ public sealed partial class Hollowmere
                     await people.AuthoriseAsync(
                         _people[who].Id,
                         new(group, until),
-                        Stamp("admin", new(_today.AddDays(-1100).ToDateTime(new(9, 0)), TimeSpan.Zero)),
+                        Stamp("admin", new(_today.AddDays(-1200).ToDateTime(new(9, 0)), TimeSpan.Zero)),
                         _cancel
                     )
                 );
@@ -590,14 +590,12 @@ public sealed partial class Hollowmere
     private static void Hang(DemoPiece piece, Store store, int peg) =>
         piece.With("store", store.Id.ToString()).With("peg", $"{(char)('A' + (peg / 6))}{(peg % 6) + 1}");
 
-    private void At(int daysAgo, int hour, Func<DateTimeOffset, Task> run)
-    {
-        var at = new DateTimeOffset(
-            _today.AddDays(-daysAgo).ToDateTime(new TimeOnly(hour, _random.Next(60))),
-            TimeSpan.Zero
-        );
-        _events.Add((at, _events.Count), run);
-    }
+    private void At(int daysAgo, int hour, Func<DateTimeOffset, Task> run) =>
+        On(-daysAgo, new TimeOnly(hour, _random.Next(60)), run);
+
+    /// <summary>Something happens on a day counted from today, at a time: all of it in the order of the clock.</summary>
+    private void On(int days, TimeOnly time, Func<DateTimeOffset, Task> run) =>
+        _events.Add((new(_today.AddDays(days).ToDateTime(time), TimeSpan.Zero), _events.Count), run);
 
     private Stamp Stamp(string who, DateTimeOffset at) => new(_people[who], at, NewId());
 

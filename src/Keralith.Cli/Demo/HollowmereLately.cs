@@ -19,10 +19,15 @@ public sealed partial class Hollowmere
     /// <summary>
     /// What is measured with, one of it out of calibration; and a load that was snatched, with all that hung in it.
     /// </summary>
-    private async Task LatelyAsync()
+    private void Lately()
+    {
+        On(-5, new(7, 30), MeasuringWithAsync);
+        On(-2, new(15, 20), SnatchedAsync);
+    }
+
+    private async Task MeasuringWithAsync(DateTimeOffset at)
     {
         var instruments = new InstrumentStore(_database);
-        var morning = new DateTimeOffset(_today.AddDays(-5).ToDateTime(new(7, 30)), TimeSpan.Zero);
         foreach (
             var (name, uncertainty, days) in new[]
             {
@@ -32,12 +37,15 @@ public sealed partial class Hollowmere
             }
         )
         {
-            var entering = Stamp("inspector", morning);
+            var entering = Stamp("inspector", at);
             Must(await instruments.EnterAsync(name, uncertainty, _today.AddDays(days), entering, _cancel));
             if (days > 100)
                 await instruments.TakeAsync(_people["inspector"].Id, _today, entering.Submission, _cancel);
         }
+    }
 
+    private async Task SnatchedAsync(DateTimeOffset at)
+    {
         var hung = new List<Guid>();
         foreach (var mark in new[] { "HM-0009", "HM-0044" })
             hung.Add((await _pieces.FindAsync(mark, _cancel))!.Id);
@@ -47,7 +55,7 @@ public sealed partial class Hollowmere
                 GearEventKind.Shock,
                 _today.AddDays(-2),
                 "Stop plank slipped out of its groove at lock 7 and dropped about a foot into the sling",
-                Stamp("crew", new(_today.AddDays(-2).ToDateTime(new(15, 20)), TimeSpan.Zero)),
+                Stamp("crew", at),
                 _cancel
             )
         );

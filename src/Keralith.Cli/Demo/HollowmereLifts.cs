@@ -10,7 +10,7 @@ public sealed partial class Hollowmere
 {
     private static readonly (string Name, string Value)[] InFeet = [("massUnit", "lb"), ("unit", "ft")];
 
-    private async Task LiftsAsync()
+    private async Task LiftsAsync(DateTimeOffset evening)
     {
         var lifts = new LiftStore(_database);
         var gate = await LiftAsync(
@@ -144,24 +144,16 @@ public sealed partial class Hollowmere
         var ready = (await lifts.GetAsync(paddle, _cancel))!;
         var answered = LiftChecklist.Every.Select(i => i.Code).ToHashSet();
         Must(
-            await lifts.StepAsync(
-                paddle,
-                ready.Version,
-                new CheckLift(answered, null),
-                Stamp("crew", Morning(-1)),
-                _cancel
-            )
+            await lifts.StepAsync(paddle, ready.Version, new CheckLift(answered, null), Stamp("crew", evening), _cancel)
         );
         if ((await lifts.GetAsync(paddle, _cancel))!.State == LiftState.Checked)
-            Must(
-                await lifts.StepAsync(paddle, ready.Version, new SignLift(), Stamp("qualified", Morning(-1)), _cancel)
-            );
+            Must(await lifts.StepAsync(paddle, ready.Version, new SignLift(), Stamp("qualified", evening), _cancel));
         Must(
             await lifts.StepAsync(
                 paddle,
                 ready.Version,
                 new HandOutLift(_people["crew"].Name, _today.AddDays(4)),
-                Stamp("stores", Morning(-1).AddHours(1)),
+                Stamp("stores", evening.AddMinutes(30)),
                 _cancel
             )
         );
@@ -172,7 +164,7 @@ public sealed partial class Hollowmere
                     (await _pieces.FindAsync(doubted, _cancel))!.Id,
                     HoldCause.Doubt,
                     "A stitch looks pulled at the lower eye",
-                    Stamp("stores", Morning(0)),
+                    Stamp("stores", evening.AddHours(1)),
                     _cancel
                 )
             );
@@ -184,7 +176,7 @@ public sealed partial class Hollowmere
                 .Fields.Where(f => !f.Key.StartsWith("piece-", StringComparison.Ordinal))
                 .ToDictionary();
             fields["name"] = like == gate ? "Gate leaf on four points" : "Bundle in a double-wrapped choker pair";
-            Must(await lifts.BeginAsync(fields, true, Stamp("qualified", Morning(-1)), _cancel));
+            Must(await lifts.BeginAsync(fields, true, Stamp("qualified", evening), _cancel));
         }
     }
 

@@ -208,41 +208,37 @@ public sealed partial class Hollowmere
     }
 
     /// <summary>Most carry this season's mark, some the last one's; what may not be painted is passed over.</summary>
-    private async Task PaintAsync()
+    private void Paint()
     {
-        var scheme = Seasons();
-        var now = scheme.On(_today)!;
+        var now = Seasons().On(_today)!;
+        var before = now.From.AddDays(-20).DayNumber - _today.DayNumber;
+        var since = Math.Max(-1, now.From.DayNumber - _today.DayNumber);
+        On(before, new(11, 0), at => PaintAsync(at, i => i % 6 == 4));
+        On(since, new(17, 30), at => PaintAsync(at, i => i % 6 < 4));
+    }
+
+    private async Task PaintAsync(DateTimeOffset at, Func<int, bool> takes)
+    {
+        var day = DateOnly.FromDateTime(at.Date);
         foreach (var store in await _sites.StoresAsync(_cancel))
         {
-            foreach (
-                var (piece, i) in (
-                    await _pieces.ListAsync(
-                        new()
-                        {
-                            Store = store.Id,
-                            State = PieceState.InService,
-                            Most = 1000,
-                        },
-                        _cancel
-                    )
-                ).Select((p, i) => (p, i))
-            )
+            var hanging = await _pieces.ListAsync(
+                new()
+                {
+                    Store = store.Id,
+                    State = PieceState.InService,
+                    Most = 1000,
+                },
+                _cancel
+            );
+            foreach (var (i, piece) in hanging.Index())
             {
-                if (i % 6 == 5 || piece.Verdict is not (VerdictKind.Fit or VerdictKind.Watch))
-                    continue;
-                var day =
-                    i % 6 == 4 ? now.From.AddDays(-20)
-                    : _today.AddDays(-1) < now.From ? now.From
-                    : _today.AddDays(-1);
-                if (piece.PeriodicDue < day)
-                    continue;
-                Must(
-                    await _yard.PaintAsync(
-                        [piece.Id],
-                        Stamp("inspector", new(day.ToDateTime(new(11, 0)), TimeSpan.Zero)),
-                        _cancel
-                    )
-                );
+                if (
+                    takes(i)
+                    && piece is { SeasonFor: null, Verdict: VerdictKind.Fit or VerdictKind.Watch }
+                    && !(piece.PeriodicDue < day)
+                )
+                    Must(await _yard.PaintAsync([piece.Id], Stamp("inspector", at), _cancel));
             }
         }
     }

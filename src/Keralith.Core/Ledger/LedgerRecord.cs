@@ -128,6 +128,19 @@ public sealed record PieceMissing(string Reason) : LedgerRecord("piece.missing")
 /// <summary>A missing piece was found.</summary>
 public sealed record PieceFound(string Where) : LedgerRecord("piece.found");
 
+/// <summary>A round of a store, or a search for chosen pieces, was begun.</summary>
+public sealed record RoundBegun(string Name, int Expected) : LedgerRecord("round.begun");
+
+/// <summary>A round was closed: how many hung where they should, and by their marks those that did not.</summary>
+public sealed record RoundClosed(
+    string Name,
+    int Seen,
+    IReadOnlyList<string> NotSeen,
+    IReadOnlyList<string> WrongPeg,
+    IReadOnlyList<string> Extra,
+    IReadOnlyList<string> Unknown
+) : LedgerRecord("round.closed");
+
 /// <summary>The season's mark was put on.</summary>
 public sealed record SeasonMarked(string Season, string Colour, DateOnly From) : LedgerRecord("season.marked");
 

@@ -43,6 +43,8 @@ public static class LedgerWords
         ["piece.registered"] = "registered",
         ["piece.retagged"] = "new tag fitted",
         ["piece.returned"] = "taken back",
+        ["round.begun"] = "round of a store begun",
+        ["round.closed"] = "round of a store closed",
         ["rules.catalogue"] = "newer catalogue of criteria",
         ["rules.limit-set"] = "limit set",
         ["rules.limit-withdrawn"] = "limit withdrawn",

@@ -54,6 +54,9 @@ public readonly struct Length : IEquatable<Length>, IComparable<Length>
     /// <summary>The same length as if written in another unit.</summary>
     public Length In(LengthUnit unit) => new(Millimetres, unit, unit == Unit ? Denominator : 1);
 
+    /// <summary>Whether a text is a figure that only lacks its unit: <c>3/8</c>, <c>12.5</c>.</summary>
+    public static bool WantsUnit(string? text) => QuantityText.Bare(text, "1/2").Ok;
+
     /// <summary>Reads a length such as <c>3/8 in</c>, <c>1 1/4"</c>, <c>5 ft 3 in</c> or <c>9.5 mm</c>.</summary>
     public static Checked<Length> Read(string? text)
     {

@@ -6,6 +6,7 @@ using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
 using Keralith.Core.Wear;
 using Keralith.Data;
+using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Pages;
 
@@ -56,6 +57,10 @@ public static class Say
 
     /// <summary>A date with how far away it is: <c>2026-03-01, in 12 days</c>.</summary>
     public static string Date(DateOnly date, DateOnly today) => $"{date:yyyy-MM-dd}, {Away(date, today)}";
+
+    /// <summary>The same on a page: the date never breaks.</summary>
+    public static IHtmlContent Day(DateOnly date, DateOnly today) =>
+        new HtmlString($"<span class=\"nowrap\">{date:yyyy-MM-dd}</span>, {Away(date, today)}");
 
     /// <summary>How far away a day is.</summary>
     public static string Away(DateOnly date, DateOnly today)

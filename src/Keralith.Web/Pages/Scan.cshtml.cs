@@ -28,6 +28,10 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
     /// <summary>The marks an address names, one after the other or each by itself as a list's ticks send them.</summary>
     public static string Chosen(HttpRequest request) => string.Join('\n', [.. request.Query["marks"]]);
 
+    /// <summary>The marks in what was scanned one after the other, in that order.</summary>
+    public static IEnumerable<string> MarksIn(string scanned) =>
+        scanned.Split([' ', ',', ';', '\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries).Select(MarkIn);
+
     /// <summary>The pieces of marks scanned one after the other, each once, and what is no piece's mark.</summary>
     public static async Task<(IReadOnlyList<Piece> Found, IReadOnlyList<string> Unknown)> PiecesAsync(
         string scanned,
@@ -37,12 +41,7 @@ public sealed class ScanModel(Here here, PieceStore pieces) : YardPage(here)
     {
         var found = new List<Piece>();
         var unknown = new List<string>();
-        foreach (
-            var mark in scanned
-                .Split([' ', ',', ';', '\r', '\n', '\t'], StringSplitOptions.RemoveEmptyEntries)
-                .Select(MarkIn)
-                .Distinct(StringComparer.OrdinalIgnoreCase)
-        )
+        foreach (var mark in MarksIn(scanned).Distinct(StringComparer.OrdinalIgnoreCase))
         {
             if (await pieces.FindAsync(mark, cancel) is not { } piece)
                 unknown.Add(mark);

@@ -19,4 +19,13 @@ public static class Fonts
                 SKTypeface.FromFile(Path.Combine(Folder, name))
                 ?? throw new FileNotFoundException("The typeface is missing.", name)
         );
+
+    /// <summary>The typeface at its size, in whatever unit the size is: advances are not rounded to whole ones.</summary>
+    public static SKFont Sized(Type type) =>
+        new(Of(type), (float)type.Size)
+        {
+            Subpixel = true,
+            LinearMetrics = true,
+            Hinting = SKFontHinting.None,
+        };
 }

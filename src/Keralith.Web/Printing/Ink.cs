@@ -29,12 +29,9 @@ public abstract class Ink
 
     public abstract void Season(double x, double y, double height, SeasonMark mark);
 
-    /// <summary>How wide a text is about, for shrinking: both faces set about half a body a letter.</summary>
-    protected static double Fitted(string text, Type type, double most)
-    {
-        var width = text.Length * type.Size * (type.Mono ? 0.62 : 0.54);
-        return width <= most ? type.Size : type.Size * most / width;
-    }
+    /// <summary>The size a text is set in where it may not be wider.</summary>
+    protected static double Fitted(string text, Type type, double most) =>
+        Math.Min(type.Size, Words.Filling(text, type, most));
 }
 
 /// <summary>Draws as SVG.</summary>
@@ -42,10 +39,16 @@ public sealed class SvgInk(double width, double height) : Ink
 {
     private readonly StringBuilder _svg = new();
 
-    public override void Text(double x, double y, string text, Type type, double most) =>
+    /// <summary>Its width is said with it: a picture is shown in whatever face there is where it is looked at.</summary>
+    public override void Text(double x, double y, string text, Type type, double most)
+    {
+        if (text.Length == 0)
+            return;
+        type = type with { Size = Fitted(text, type, most) };
         Add(
-            $"<text x=\"{x:0.##}\" y=\"{y:0.##}\" font-size=\"{Fitted(text, type, most):0.##}\" font-family=\"{(type.Mono ? "Atkinson Hyperlegible Mono Variable, Atkinson Hyperlegible Mono, monospace" : "Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif")}\" font-weight=\"{(type.Bold ? 700 : 400)}\">{WebUtility.HtmlEncode(text)}</text>"
+            $"<text textLength=\"{Words.Width(text, type):0.##}\" lengthAdjust=\"spacingAndGlyphs\" x=\"{x:0.##}\" y=\"{y:0.##}\" font-size=\"{type.Size:0.##}\" font-family=\"{(type.Mono ? "Atkinson Hyperlegible Mono Variable, Atkinson Hyperlegible Mono, monospace" : "Atkinson Hyperlegible Next Variable, Atkinson Hyperlegible Next, sans-serif")}\" font-weight=\"{(type.Bold ? 700 : 400)}\">{WebUtility.HtmlEncode(text)}</text>"
         );
+    }
 
     public override void Box(double x, double y, double width, double height) =>
         Add(
@@ -109,16 +112,7 @@ public sealed class PdfInk : Ink
 
     public override void Text(double x, double y, string text, Type type, double most)
     {
-        // Set in millimetres: advances must not be rounded to whole ones.
-        using var font = new SKFont(Fonts.Of(type), (float)type.Size)
-        {
-            Subpixel = true,
-            LinearMetrics = true,
-            Hinting = SKFontHinting.None,
-        };
-        var width = font.MeasureText(text);
-        if (width > most)
-            font.Size *= (float)most / width;
+        using var font = Fonts.Sized(type with { Size = Fitted(text, type, most) });
         using var paint = new SKPaint { Color = SKColors.Black, IsAntialias = true };
         _page.DrawText(text, (float)x, (float)y, font, paint);
     }

@@ -44,6 +44,7 @@ public sealed record LabelSize(
 /// <param name="RatedFor">The legs and angle the load is for; null where it has one leg.</param>
 /// <param name="Address">The address its code leads to.</param>
 /// <param name="OutOfUse">Why it may not be used, for the label of the cage; null on an ordinary label.</param>
+/// <param name="Care">What is done for it before it hangs again, for its back.</param>
 public sealed record Label(
     string Mark,
     string What,
@@ -52,7 +53,8 @@ public sealed record Label(
     DateOnly? Due,
     SeasonMark? Season,
     string Address,
-    string? OutOfUse
+    string? OutOfUse,
+    IReadOnlyList<string> Care
 )
 {
     /// <summary>The label of a piece.</summary>
@@ -79,7 +81,8 @@ public sealed record Label(
             piece.PeriodicDue,
             site.Seasons is { } scheme && piece.SeasonFor is { } painted ? scheme.On(painted)?.Mark : null,
             new Uri(address, $"/piece/{piece.Mark}").ToString(),
-            outOfUse ? why : null
+            outOfUse ? why : null,
+            [.. Core.Gear.Care.Of(piece.Gear.Family).Select(l => l.Text)]
         );
     }
 
@@ -88,48 +91,64 @@ public sealed record Label(
             ? $"{piece.Gear.Legs} legs at {angle}"
             : $"{piece.Gear.Legs} legs, angle not stated";
 
-    /// <summary>Draws it in a box.</summary>
+    private const double Margin = 2.5;
+
+    /// <summary>The share of a label's width its code takes at most: the words get the rest.</summary>
+    private const double CodeShare = 0.36;
+
+    /// <summary>How much taller than the words beside it a season's mark is, and how wide for its height.</summary>
+    private const double SwatchHeight = 1.25;
+    private const double SwatchWidth = SwatchHeight * 44 / 24;
+
+    /// <summary>Draws its face in a box: every line as large as the box lets it be.</summary>
     public void Draw(Ink ink, double x, double y, double width, double height)
     {
-        const double Margin = 2.5;
-        var code = Math.Min(height - (2 * Margin), width * 0.42);
+        var code = Math.Min(height - (2 * Margin), width * CodeShare);
         ink.Modules(x + Margin, y + ((height - code) / 2), code, QrCode.Of(Address));
         var left = x + code + (2 * Margin);
         var room = width - code - (3 * Margin);
-
-        // Five lines, no taller than lets the due date be read beside the season's mark; in the middle of a tall label.
-        var step = Math.Min((height - (2 * Margin)) / 5, room / 9);
-        var top = y + ((height - (5 * step)) / 2);
         if (OutOfUse is not null)
-        {
             ink.Box(x + 0.8, y + 0.8, width - 1.6, height - 1.6);
-            ink.Text(left, top + (step * 1.25), "DO NOT USE", new(step * 1.5, Bold: true), room);
-            ink.Text(left, top + (step * 2.6), Mark, new(step * 1.3, Bold: true, Mono: true), room);
-            ink.Text(left, top + (step * 3.7), What, new(step * 0.8), room);
-            ink.Text(left, top + (step * 4.8), OutOfUse, new(step * 0.8, Bold: true), room);
-            return;
+        foreach (var line in Words.Fit(OutOfUse is null ? Face() : Warning(OutOfUse), room, height - (2 * Margin)))
+        {
+            var baseline = y + Margin + line.Baseline;
+            ink.Text(left, baseline, line.Text, line.Type, room);
+            if (line.Of.Beside > 0 && Season is not null)
+                ink.Season(
+                    left + room - (SwatchWidth * line.Type.Size),
+                    baseline - (line.Type.Size * (SwatchHeight + 0.7) / 2),
+                    SwatchHeight * line.Type.Size,
+                    Season
+                );
         }
-
-        ink.Text(left, top + (step * 1.15), Mark, new(step * 1.55, Bold: true, Mono: true), room);
-        ink.Text(left, top + (step * (RatedFor is null ? 2.3 : 2.1)), What, new(step * 0.82), room);
-        ink.Text(
-            left,
-            top + (step * (RatedFor is null ? 3.4 : 3.05)),
-            RatedLoad,
-            new(step * 1.0, Bold: true, Mono: true),
-            room
-        );
-        if (RatedFor is not null)
-            ink.Text(left, top + (step * 3.75), RatedFor, new(step * 0.7, Bold: true), room);
-        var swatch = Season is null ? 0 : step * 1.2 * 44 / 24;
-        ink.Text(
-            left,
-            top + (step * 4.75),
-            Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet",
-            new(step * 0.82),
-            room - swatch - 1
-        );
-        if (Season is not null)
-            ink.Season(x + width - Margin - swatch, top + (step * 3.95), step * 1.2, Season);
     }
+
+    /// <summary>Draws its back in a box: what is done before it hangs again.</summary>
+    public void DrawBack(Ink ink, double x, double y, double width, double height)
+    {
+        var lines = Care.Select(l => new Words(l, 1, Most: 2)).Prepend(new(Mark, 1.3, Bold: true, Mono: true)).ToList();
+        foreach (var line in Words.Fit(lines, width - (2 * Margin), height - (2 * Margin)))
+            ink.Text(x + Margin, y + Margin + line.Baseline, line.Text, line.Type, width - (2 * Margin));
+    }
+
+    private IReadOnlyList<Words> Face() =>
+        [
+            new(Mark, 1.6, Bold: true, Mono: true),
+            new(What, 0.8, Most: 2),
+            new(RatedLoad, 1.3, Bold: true, Mono: true),
+            .. RatedFor is null ? Enumerable.Empty<Words>() : [new(RatedFor, 0.8, Bold: true, Most: 2)],
+            new(
+                Due is { } due ? $"inspect by {due:yyyy-MM-dd}" : "not inspected yet",
+                0.8,
+                Beside: Season is null ? 0 : SwatchWidth + 0.4
+            ),
+        ];
+
+    private IReadOnlyList<Words> Warning(string why) =>
+        [
+            new("DO NOT USE", 1.6, Bold: true),
+            new(Mark, 1.4, Bold: true, Mono: true),
+            new(What, 0.8, Most: 2),
+            new(why, 0.8, Bold: true, Most: 3),
+        ];
 }

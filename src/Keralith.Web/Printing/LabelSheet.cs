@@ -13,16 +13,27 @@ public static class LabelSheet
     }
 
     /// <summary>All sheets as PDF.</summary>
-    public static byte[] Pdf(IReadOnlyList<Label> labels, LabelSize size, int skip) =>
-        Paper.Pdf($"Labels, {size.Name}", size.Page, Pages(labels.Count, size, skip), (ink, page) =>
-            Draw(ink, labels, size, skip, page)
+    /// <param name="backs">Whether each sheet is followed by its back, turned over its long side.</param>
+    public static byte[] Pdf(IReadOnlyList<Label> labels, LabelSize size, int skip, bool backs = false)
+    {
+        var sides = backs ? 2 : 1;
+        return Paper.Pdf($"Labels, {size.Name}", size.Page, Pages(labels.Count, size, skip) * sides, (ink, page) =>
+            Draw(ink, labels, size, skip, page / sides, back: page % sides == 1)
         );
+    }
 
     /// <summary>How many sheets are needed.</summary>
     public static int Pages(int labels, LabelSize size, int skip) =>
         Math.Max(1, (labels + skip + size.PerPage - 1) / size.PerPage);
 
-    private static void Draw(Ink ink, IReadOnlyList<Label> labels, LabelSize size, int skip, int page)
+    private static void Draw(
+        Ink ink,
+        IReadOnlyList<Label> labels,
+        LabelSize size,
+        int skip,
+        int page,
+        bool back = false
+    )
     {
         var left = (size.Page.Width - (size.Columns * size.Width)) / 2;
         var top = (size.Page.Height - (size.Rows * size.Height)) / 2;
@@ -31,14 +42,13 @@ public static class LabelSheet
             var index = (page * size.PerPage) + place - skip;
             if (index < 0 || index >= labels.Count)
                 continue;
-            labels[index]
-                .Draw(
-                    ink,
-                    left + (place % size.Columns * size.Width),
-                    top + (place / size.Columns * size.Height),
-                    size.Width,
-                    size.Height
-                );
+            var column = place % size.Columns;
+            var x = left + ((back ? size.Columns - 1 - column : column) * size.Width);
+            var y = top + (place / size.Columns * size.Height);
+            if (back)
+                labels[index].DrawBack(ink, x, y, size.Width, size.Height);
+            else
+                labels[index].Draw(ink, x, y, size.Width, size.Height);
         }
     }
 }

@@ -103,6 +103,13 @@ public sealed class AccountModel(
         return Redirect("/account");
     }
 
+    /// <summary>Takes the strip of first steps away.</summary>
+    public async Task<IActionResult> OnPostStepsAsync()
+    {
+        await accounts.LeaveStepsAsync(Who.Id, Cancel);
+        return Redirect("/");
+    }
+
     /// <summary>Says in which unit a bare figure is taken where nothing else says it.</summary>
     public async Task<IActionResult> OnPostUnitAsync(string? unit)
     {

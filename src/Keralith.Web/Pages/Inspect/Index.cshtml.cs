@@ -1,8 +1,11 @@
+using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
+using Keralith.Core.Register;
 using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Web.Files;
+using Keralith.Web.Pages.Register;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Html;
 using Microsoft.AspNetCore.Mvc;
@@ -73,6 +76,46 @@ public sealed class InspectModel(
 
     /// <summary>Whether everything looked for was answered, and nothing found: the lines fold to one.</summary>
     public bool IsClean => Looks.All(q => q.Answer?.Entry.Answer == Code.Of(Found.No) && q.Answer.Note is null);
+
+    /// <summary>Whether the person may enter figures when new at all.</summary>
+    public bool MayEnter => Here.May(Right.Register);
+
+    /// <summary>Whether they are taken here: of a piece no verdict stands on yet. Later it is a change of facts.</summary>
+    public bool TakesFigures => MayEnter && Walk.Piece is { Verdict: null, IsCarried: false, State: PieceState.New };
+
+    /// <summary>What stands on the part's page: its words are explained.</summary>
+    public IEnumerable<string?> Words =>
+        Part.Criteria.SelectMany(c => new[] { c.Title, c.Question, c.Look, c.BaselineName }).Append(Part.Name);
+
+    /// <summary>A figure when new, put on record where its measure is taken.</summary>
+    /// <param name="of">The criterion judged against it.</param>
+    public async Task<IActionResult> OnPostNewAsync(Guid id, string? part, string? of)
+    {
+        if (!await LoadAsync(id, part) || Part.Criteria.FirstOrDefault(c => c.Id == of) is not { } criterion)
+            return NotFound();
+        var piece = Walk.Piece;
+        var entry = new Dictionary<string, string>(EntryForm.Of(piece, await pieces.BaselinesAsync(piece.Id, Cancel)));
+        var (value, basis, links) = PieceEntryReader.Fields(new(Part.Path, criterion.Id));
+        var unit = Walk.Ask(Part, criterion).Unit;
+        entry[value] =
+            Request.Form[$"figure:{of}"].ToString() is { Length: > 0 } typed && char.IsAsciiDigit(typed[^1])
+                ? $"{typed} {unit}"
+                : Request.Form[$"figure:{of}"].ToString();
+        (entry[basis], entry[links]) = (Request.Form[$"basis:{of}"].ToString(), Request.Form[$"links:{of}"].ToString());
+        var (read, faults) = PieceEntryReader.Read(entry);
+        if (read is null)
+        {
+            Refuse(string.Join(" ", faults.Values));
+            await ShowAsync();
+            return Page();
+        }
+
+        return await AfterAsync(
+            await pieces.EditAsync(piece.Id, piece.Version, read, Grounds.None, Here.Stamp(Submission), Cancel),
+            $"/inspect/{id}?part={Uri.EscapeDataString(Part.Path)}",
+            ShowAsync
+        );
+    }
 
     public async Task<IActionResult> OnGetAsync(Guid id, string? part)
     {

@@ -22,6 +22,10 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
 
     public bool OutOfUse { get; private set; }
 
+    /// <summary>Whether each label's back tells how the piece is cared for.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Care { get; set; }
+
     public LabelSize Size { get; private set; } = LabelSize.All[0];
 
     public IReadOnlyList<Store> Stores { get; private set; } = [];
@@ -40,6 +44,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
             { "size", Size.Code },
             { "skip", Skip.ToString() },
             { "outOfUse", OutOfUse ? "true" : "false" },
+            { "care", Care ? "true" : "false" },
         }
             .ToString()
             .TrimStart('?');
@@ -53,7 +58,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
         await LoadAsync(ScanModel.Chosen(Request), store, size, skip, outOfUse);
         return kind switch
         {
-            "sheet.pdf" => File(LabelSheet.Pdf(Labels, Size, Skip), "application/pdf", "labels.pdf"),
+            "sheet.pdf" => File(LabelSheet.Pdf(Labels, Size, Skip, Care), "application/pdf", "labels.pdf"),
             "sheet.svg" => Content(LabelSheet.Svg(Labels, Size, Skip, 0), "image/svg+xml"),
             _ => Page(),
         };

@@ -8,6 +8,10 @@ public sealed class PlanModel(Here here, LiftStore lifts, PieceStore pieces) : L
 {
     public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
 
+    /// <summary>Whether it tells how each piece is cared for when it comes back.</summary>
+    [BindProperty(SupportsGet = true)]
+    public bool Care { get; set; }
+
     public async Task<IActionResult> OnGetAsync(Guid id)
     {
         if (!await LoadAsync(id))

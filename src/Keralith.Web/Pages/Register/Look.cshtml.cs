@@ -30,7 +30,8 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
         string? size,
         string? reach,
         string? legs,
-        string? serial
+        string? serial,
+        string? unit
     )
     {
         Typed = new Dictionary<string, string?>
@@ -40,6 +41,12 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
             ["legs"] = Short(legs),
             ["serial"] = Short(serial),
         };
+        if (
+            UnitPressed.Of(unit) is var (field, pressed)
+            && Typed.TryGetValue(field, out var bare)
+            && Length.WantsUnit(bare)
+        )
+            Typed = new Dictionary<string, string?>(Typed) { [field] = $"{bare} {pressed}" };
         Stores = await sites.StoresAsync(Cancel);
         Look = new(
             GearFamilies.Find(family ?? string.Empty)?.Code,

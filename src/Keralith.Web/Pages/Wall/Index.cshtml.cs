@@ -1,6 +1,7 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Sites;
@@ -89,12 +90,17 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
 
     public IReadOnlyList<(WallRow Piece, string Why)> Next { get; private set; } = [];
 
+    /// <summary>What a person new to their role does first.</summary>
+    public IReadOnlyList<(FirstStep Step, bool Done)> Steps { get; private set; } = [];
+
     public async Task<IActionResult> OnGetAsync(int? store, string? bay, string? only, string? family, string? q)
     {
         var trip = new Trip();
         var stores = SiteStore.Stores(trip);
+        var did = AccountStore.Did(trip, Here.Actor, FirstSteps.Kinds(Here.Actor.Roles));
         await Here.MakeAsync(trip, Cancel);
         Stores = stores.Value;
+        Steps = did.Value is { } known ? FirstSteps.Of(Here.Actor.Roles, known) : [];
         Store = store is null ? Stores.FirstOrDefault() : Stores.FirstOrDefault(s => s.Id == store);
         if (store is not null && Store is null)
             return NotFound();
