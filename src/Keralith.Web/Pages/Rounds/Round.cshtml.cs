@@ -48,6 +48,8 @@ public sealed class RoundModel(Here here, PieceStore pieces, RoundStore rounds) 
     {
         if (!Here.May(Right.Move))
             return Forbid();
+        if (!await LoadAsync(id, null))
+            return NotFound();
         return await AfterAsync(await rounds.CloseAsync(id, Here.Stamp(Submission), Cancel), $"/round/{id}", () =>
             LoadAsync(id, null)
         );
