@@ -83,6 +83,21 @@ public sealed class LiftStore(Database database)
                 cancel
             );
 
+    /// <summary>The charts of cranes on other lifts, the last of each name, by name.</summary>
+    public Task<List<(Guid Lift, string Name)>> ChartsAsync(Guid but, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select distinct on (fields->>'crane-name') id, fields->>'crane-name' as name
+                from lift
+                where fields->>'crane-name' <> '' and fields->>'crane-chart' <> '' and id <> $1
+                order by fields->>'crane-name', changed_at desc
+                limit 100
+                """
+            )
+            .Positional(but)
+            .ListAsync(r => (r.Get<Guid>("id"), r.Get<string>("name")), cancel);
+
     /// <summary>Open lifts that name a piece.</summary>
     public Task<List<LiftRow>> NamingAsync(string mark, CancellationToken cancel) =>
         database.AskAsync(t => Naming(t, mark), cancel);

@@ -9,15 +9,13 @@ using Keralith.Core.Register;
 using Keralith.Core.Tags;
 using Xunit;
 using static Keralith.Core.Tests.GivenLift;
+using static Keralith.Core.Tests.GivenPlan;
 
 namespace Keralith.Core.Tests;
 
 /// <summary>Putting a lift together: weights, gear from the register, what will do, what would help.</summary>
 public class LiftPlanTests
 {
-    private static readonly IReadOnlyList<RuleBook> Asme = [RuleBookShelf.Asme];
-    private static readonly Usability Usable = new([]);
-
     [Theory]
     [InlineData("box", "2 m", "0.5 m", "0.4 m", "granite", 1, 1080)]
     [InlineData("cylinder", "1 m", "2 m", "", "water", 1, 1570.7963267949)]
@@ -167,7 +165,7 @@ public class LiftPlanTests
     [Fact]
     public void A_kit_carries_by_its_weakest_member_and_never_above_the_sets_rating()
     {
-        var kit = new LiftGear("HM-0001", Gear("sling-kit", 4), Mass.Parse("2500 kg"), null, TagWords.Plain, Usable)
+        var kit = new LiftGear("HM-0001", Bare("sling-kit", 4), Mass.Parse("2500 kg"), null, TagWords.Plain, Usable)
         {
             Members = [KitMember.Read("4; leg; 1000 kg; bears").Value, KitMember.Read("1; ring; 5 t; bears").Value],
         };
@@ -216,7 +214,7 @@ public class LiftPlanTests
             Sling("HM-0001", "roundsling", "2 t", TagWords.Plain with { Hitch = Hitch.Vertical }),
             new LiftGear(
                 "HM-0002",
-                Gear(family),
+                Bare(family),
                 Mass.Parse("1 kg"),
                 null,
                 TagWords.Plain with
@@ -268,7 +266,7 @@ public class LiftPlanTests
         );
         Assert.Equal(
             LiftOutcome.NotPermitted,
-            Verdict(fields, new LiftGear("HM-0001", Gear("restraint"), Mass.Parse("2 t"), null, TagWords.Plain, Usable))
+            Verdict(fields, new LiftGear("HM-0001", Bare("restraint"), Mass.Parse("2 t"), null, TagWords.Plain, Usable))
                 .Remarks[0]
                 .Outcome
         );
@@ -277,7 +275,7 @@ public class LiftPlanTests
     [Fact]
     public void A_shackle_too_thick_for_the_hook_above_is_asked_about()
     {
-        var hook = new LiftGear("HM-0002", Gear("hook"), Mass.Parse("5 t"), null, TagWords.Plain, Usable)
+        var hook = new LiftGear("HM-0002", Bare("hook"), Mass.Parse("5 t"), null, TagWords.Plain, Usable)
         {
             Fit = new(Length.Parse("30 mm"), Length.Parse("32 mm"), null, null, Length.Parse("20 mm")),
         };
@@ -350,7 +348,7 @@ public class LiftPlanTests
             var rated = Mass.FromKilograms(least.RatedLoad * share);
             var gear = new LiftGear(
                 "HM-0001",
-                family == "eye-bolt" ? Gear(family).With("shoulder", new FlagValue(true)) : Gear(family),
+                family == "eye-bolt" ? Bare(family).With("shoulder", new FlagValue(true)) : Bare(family),
                 rated,
                 GearFamilies.Find(family)!.AssumedDesignFactor,
                 TagWords.Plain with
@@ -468,7 +466,7 @@ public class LiftPlanTests
             fields[$"piece-{row}-makersAngle"] = makers!;
         Assert.Equal(outcome, Verdict(fields, Hoist("HM-0001"), Hoist("HM-0002")).Outcome);
 
-        LiftGear Hoist(string mark) => new(mark, Gear(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
+        LiftGear Hoist(string mark) => new(mark, Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
     }
 
     [Fact]
@@ -646,23 +644,4 @@ public class LiftPlanTests
         fields[field] = value;
         Assert.Contains(field, LiftPlanReader.Read(fields).Faults.Keys);
     }
-
-    private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>
-        typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
-
-    private static LiftPlan Plan(Dictionary<string, string> fields)
-    {
-        var (plan, faults) = LiftPlanReader.Read(fields);
-        Assert.True(plan is not null, string.Join("; ", faults));
-        return plan;
-    }
-
-    private static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) =>
-        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
-
-    private static GearPiece Gear(string family, int legs = 1) =>
-        new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
-
-    private static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) =>
-        new(mark, Gear(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
 }

@@ -3,7 +3,7 @@ import { expect, noSideways, signIn, test } from "./yard.js";
 
 test.use({ actionTimeout: 20_000 });
 
-const lifts = ["Lower gate leaf, lock 9", "Coping stone, lock 11", "Paddle gear off its frame, lock 10", "Stop planks, bundle of eight", "Pump drifted along the beam", "Crate of gate ironwork"];
+const lifts = ["Lower gate leaf, lock 9", "Coping stone, lock 11", "Paddle gear off its frame, lock 10", "Stop planks, bundle of eight", "Pump drifted along the beam", "Crate of gate ironwork", "Coping set past the quay edge", "Pump drawn sideways onto its platform"];
 
 // What a demo lift has typed in it, in the order of its form, and the gear on it.
 async function planOf(page, name) {
@@ -67,6 +67,16 @@ for (const way of ["keyboard", "pointer"]) {
       await page.getByRole("button", { name: "Put a lift together" }).click();
       await page.waitForURL(/\/lift\/[0-9a-f-]{36}$/);
 
+      // A crane's chart is taken as it stands on another lift, before what is chosen from it.
+      if (plan.fields.some((f) => f.name === "machine" && f.value === "crane")) {
+        await ways[way](page, "machine", "crane", "radio");
+        await ways[way](page, "chart-from", await page.locator("select[name=chart-from] option").nth(1).getAttribute("value"), "select", "Small yard crane");
+        const take = page.getByRole("button", { name: "Take the chart" });
+        if (way === "keyboard") await take.press("Enter");
+        else await take.click();
+        await expect(page.locator("select[name=crane-configuration]")).toBeVisible();
+      }
+
       // What decides which fields are in sight comes first.
       const order = (f) => (f.type === "radio" ? 0 : f.type === "select" ? 1 : 2);
       for (const f of plan.fields.toSorted((a, b) => order(a) - order(b))) {
@@ -110,6 +120,76 @@ for (const way of ["keyboard", "pointer"]) {
     }
   });
 }
+
+test("a trial lift that hung low moves the centre of gravity, and what it asks of the legs with it", async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, "qualified");
+  const plan = await planOf(page, "Lower gate leaf, lock 9");
+  expect(plan.said).toContain("crane");
+  await page.goto("/lift");
+  await page.getByRole("button", { name: "Put a lift together" }).click();
+  await page.waitForURL(/\/lift\/[0-9a-f-]{36}$/);
+  const fill = (name, value) => page.locator(`.bench-form input[name="${name}"]`).fill(value);
+  await page.locator(".bench-form select[name=unit]").selectOption("ft");
+  await page.locator('.bench-form input[name=basis][value=known]').check({ force: true });
+  await fill("weight", "500 lb");
+  await page.locator('.bench-form input[name=stand][value=points]').check({ force: true });
+  for (const [name, value] of Object.entries({ name: "Trial that hung low", "hook-x": "3", "hook-z": "10", "g-x": "3", "g-z": "1", "pick-1-x": "0", "pick-1-z": "2", "pick-2-x": "6", "pick-2-z": "2" })) await fill(name, value);
+  await settled(page);
+  await page.locator("input[name=add]").fill("HM-0012");
+  await page.getByRole("button", { name: "Put it on" }).click();
+  await expect(page.locator(".piece-row")).not.toHaveCount(0);
+  const lift = page.url().replace(/#.*/, "");
+  await page.goto(`${lift}/ready`);
+  for (const box of await page.locator("input[name=done]").all()) await box.check();
+  await page.getByRole("button", { name: "All of this is so" }).click();
+  if (await page.locator("input[name=password]").count()) {
+    await page.locator("input[name=password]").fill("lockgate-demo");
+    await page.getByRole("button", { name: "sign it" }).click();
+  }
+  await page.locator("input[name=holder]").fill("North crew");
+  await page.getByRole("button", { name: "Hand it all out" }).click();
+  await page.getByText("Did not", { exact: true }).click();
+  await page.locator("select[name=low]").selectOption("x+");
+  await page.locator("input[name=by]").fill("4 deg");
+  await page.getByRole("button", { name: "Record the trial lift" }).click();
+  await page.goto(lift);
+  await expect(page.locator(".bench-result")).toContainText("0.629 ft off the line");
+  await page.getByRole("button", { name: "Move the centre of gravity there" }).click();
+  await expect(page.locator('input[name="g-x"]')).toHaveValue("3.629 ft");
+  await expect(page.locator(".bench-result")).not.toContainText("Move the centre of gravity there");
+});
+
+test("two on one plan keep both their changes, and a step is taken back", async ({ page, context }) => {
+  await signIn(page, "inspector");
+  await planOf(page, "Coping set past the quay edge");
+  const rail = page.locator('input[name="way-1-clear"]');
+  await rail.fill("30");
+  await expect(page.locator(".bench-result")).toContainText("too low over quay rail");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(rail).toHaveValue("3.5");
+  await expect(page.locator(".bench-result")).not.toContainText("too low");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(rail).toHaveValue("30");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await settled(page);
+
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await other.locator('input[name="room-hook"]').fill("20");
+  await settled(other);
+  await page.locator('input[name="crane-pick"]').fill("11");
+  await settled(page);
+  await expect(page.locator('input[name="room-hook"]')).toHaveValue("20");
+
+  await other.locator('input[name="room-load"]').fill("2");
+  await settled(other);
+  await expect(other.locator('input[name="crane-pick"]')).toHaveValue("11");
+  await page.locator('input[name="room-load"]').fill("3");
+  await expect(page.locator(".bench-result [role=alert]")).toContainText("theirs stands, 2; you typed 3");
+  await expect(page.locator('input[name="room-load"]')).toHaveValue("2");
+  await other.close();
+});
 
 test("the bench answers a change within a tenth of a second", async ({ page }) => {
   await signIn(page, "inspector");

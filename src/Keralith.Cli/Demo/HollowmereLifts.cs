@@ -5,7 +5,7 @@ using Keralith.Data;
 
 namespace Keralith.Cli.Demo;
 
-/// <summary>Six lifts at the locks, put together from what hangs in the stores by the same search people use.</summary>
+/// <summary>Eight lifts at the locks, put together from what hangs in the stores by the same search people use.</summary>
 public sealed partial class Hollowmere
 {
     private static readonly (string Name, string Value)[] InFeet = [("massUnit", "lb"), ("unit", "ft")];
@@ -30,6 +30,7 @@ public sealed partial class Hollowmere
                 ("hook-x", "6.2"),
                 ("hook-y", "4.5"),
                 ("hook-z", "11"),
+                .. Crane("outriggers full, 360 deg", "60 ft", "18", "28", "24"),
                 ("g-x", "6.2"),
                 ("g-y", "4.5"),
                 ("g-z", "0.3"),
@@ -132,12 +133,77 @@ public sealed partial class Hollowmere
                 ("basis", "estimated"),
                 .. Box(1, "2", "1.5", "0.4", "steel"),
                 ("contingency", "15"),
+                ("stand", "beam"),
+                ("beamKind", "spreader"),
+                ("span", "2 m"),
+                ("topAngle", "60"),
+                ("along", "1 in"),
+                ("drop-1-above", "0.2"),
+                ("drop-2-above", "0.2"),
+                .. On(1, "HM-0004", "leg-1"),
+                .. On(2, "HM-0016", "leg-2"),
+                .. On(3, "HM-0097", "beam"),
+                .. On(4, "HM-0018", "top"),
+            ]
+        );
+        await LiftAsync(
+            lifts,
+            "qualified",
+            1,
+            [
+                .. InFeet,
+                ("name", "Coping set past the quay edge"),
+                ("job", "Coping at lock 11"),
+                ("basis", "estimated"),
+                .. Box(1, "4", "1.5", "1", "granite"),
                 ("stand", "alike"),
-                ("legs", "1"),
-                ("angle", "90"),
+                ("legs", "2"),
+                ("angle", "70"),
+                ("hitch", "choker"),
+                ("chokeAngle", "125"),
+                ("contact", "square"),
+                ("edge", "bears"),
+                ("edgeRadius", "2 mm"),
+                ("edgeProtection", "cut-protector"),
+                ("edgeProtectedRadius", "1 in"),
+                ("edgeBears", "14 in"),
+                ("slingThickness", "0.3 in"),
+                .. Crane("over the rear, stabilisers down", "30 ft", "10", "16", "14"),
+                ("room", "asked"),
+                ("room-hook", "24"),
+                ("room-load", "1"),
+                ("room-above", "1.5"),
+                ("room-legs", "6"),
+                ("way-1-along", "5"),
+                ("way-1-clear", "3.5"),
+                ("way-1-note", "quay rail"),
+                ("way-2-along", "14"),
+                ("way-2-clear", "0"),
+                ("way-2-note", "bed"),
             ],
-            ("cargo-net", 1, []),
-            ("hand-chain-hoist", 1, [("offPlumb", "0")])
+            ("roundsling", 2, [])
+        );
+        await LiftAsync(
+            lifts,
+            "inspector",
+            1,
+            [
+                .. InFeet,
+                ("name", "Pump drawn sideways onto its platform"),
+                ("job", "Pump house, Basin Yard"),
+                ("basis", "marked"),
+                ("weight", "650 lb"),
+                ("stand", "drift"),
+                ("a-x", "0"),
+                ("a-z", "12"),
+                ("b-x", "9"),
+                ("b-z", "5"),
+                ("from", "0.2"),
+                ("to", "3"),
+                ("carried", "3"),
+            ],
+            ("hand-chain-hoist", 1, [("makersAngle", "35")]),
+            ("rope-grip-hoist", 1, [])
         );
 
         // The paddle gear is checked and out; a doubt on a sling of the stop planks tells who planned with it.
@@ -243,6 +309,45 @@ public sealed partial class Hollowmere
     }
 
     private DateTimeOffset Morning(int days) => new(_today.AddDays(days).ToDateTime(new(6, 40)), TimeSpan.Zero);
+
+    private static (string, string)[] On(int row, string mark, string place) =>
+        [(LiftPlanReader.PieceField(row, "mark"), mark), (LiftPlanReader.PieceField(row, "place"), place)];
+
+    /// <summary>Hung from the yard's small crane, by a chart of its own.</summary>
+    private static (string, string)[] Crane(string configuration, string boom, string pick, string way, string land)
+    {
+        var rows = new List<string>();
+        foreach (
+            var (stands, share) in new[]
+            {
+                ("outriggers full, 360 deg", 1.0),
+                ("over the rear, stabilisers down", 0.55),
+            }
+        )
+        {
+            foreach (var (length, first) in new[] { (30, 46_000), (45, 41_000), (60, 34_000) })
+            {
+                for (var radius = 10; radius <= length * 2 / 3; radius += 5)
+                    rows.Add(
+                        $"{stands}\t{length} ft\t{radius} ft\t{Math.Floor(first * share * 10 / radius / 100) * 100:0} lb"
+                    );
+            }
+        }
+
+        return
+        [
+            ("machine", "crane"),
+            ("crane-name", "Small yard crane, chart of 2023"),
+            ("crane-chart", string.Join('\n', rows)),
+            ("crane-configuration", configuration),
+            ("crane-boom", boom),
+            ("crane-pick", pick),
+            ("crane-way", way),
+            ("crane-land", land),
+            ("deduct-1-what", "block and rope"),
+            ("deduct-1-weight", "420 lb"),
+        ];
+    }
 
     private static (string, string)[] Box(int part, string a, string b, string c, string of) =>
         [

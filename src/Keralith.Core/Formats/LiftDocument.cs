@@ -90,6 +90,25 @@ public static class LiftDocument
         });
     }
 
+    /// <summary>What a plan says that the document has no place for, in words; empty where it says everything.</summary>
+    public static IReadOnlyList<string> LeftOut(PlannedLift planned)
+    {
+        var left = new List<string>();
+        if (planned.Lift is not { } lift)
+            return [.. planned.Wanted];
+        if (lift.Arrangement is BetweenHoists)
+            left.Add("a load passed between hoists");
+        if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1)
+            left.Add("legs at one angle that are rigged differently");
+        if (lift.Above.Any(c => c is OtherOnLift))
+            left.Add("a piece above of a kind the document does not know");
+        if (planned.Plan.Headroom is not null)
+            left.Add("the headroom and the way");
+        if (lift.AboveWeights.Count > 1)
+            left.Add("the own weight of each piece above: their sum is told");
+        return left;
+    }
+
     private static string Key(LegRigging rigging) =>
         JsonText.Text(buffer =>
         {

@@ -1,7 +1,7 @@
 namespace Keralith.Core.Lifts;
 
 /// <summary>Where a piece stands in a lift, in the order in which equals govern.</summary>
-internal enum CarrierPlace
+public enum CarrierPlace
 {
     Crane,
     Above,
@@ -98,7 +98,7 @@ internal static class Carriers
                 weakest = carrier;
         }
 
-        return weakest is null ? null : new(weakest.Leg, weakest.At, weakest.Piece);
+        return weakest is null ? null : new(weakest.Leg, weakest.At, weakest.Piece) { Place = weakest.Place };
     }
 
     /// <summary>The largest load with every piece used up at most, in kilograms; null where one has no figure.</summary>

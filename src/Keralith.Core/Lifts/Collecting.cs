@@ -23,7 +23,8 @@ internal static class Collecting
         {
             StandAlike alike => new(180 - (2 * alike.Angle.Degrees)),
             StandPoints points => Widest(points.Geometry, slings),
-            StandDrift => null,
+            StandBeam { TopAngle: { } top } => new(180 - (2 * top.Degrees)),
+            StandBeam or StandDrift => null,
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }

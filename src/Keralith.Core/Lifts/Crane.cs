@@ -42,6 +42,16 @@ public sealed class CraneChart
     }
 
     /// <summary>
+    /// The radius of a boom at an angle: <c>L cos a + offset</c>, to the next millimetre. It grows under load, as the boom
+    /// bends.
+    /// </summary>
+    /// <param name="boom">Its length.</param>
+    /// <param name="angle">From the horizontal, 0 to 90 degrees.</param>
+    /// <param name="offset">From the centre of rotation to the boom's foot; negative where the foot lies behind it.</param>
+    public static Length RadiusAt(Length boom, Angle angle, Length offset) =>
+        Length.FromMillimetres(Math.Ceiling((boom.Millimetres * HitchFactors.Cosine(angle)) + offset.Millimetres));
+
+    /// <summary>
     /// The gross capacity: at the next larger radius that stands in the chart, and of two boom lengths beside the asked
     /// one the smaller figure.
     /// </summary>

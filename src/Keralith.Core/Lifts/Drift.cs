@@ -67,9 +67,28 @@ public sealed class Drift
     }
 }
 
-/// <summary>A load passed between two hoists.</summary>
-/// <param name="Drift">The hoists and the way.</param>
-/// <param name="First">The pieces at the first hoist, from the top down.</param>
-/// <param name="Second">The pieces at the second.</param>
-public sealed record BetweenHoists(Drift Drift, IReadOnlyList<LiftComponent> First, IReadOnlyList<LiftComponent> Second)
-    : Arrangement;
+/// <summary>A load passed along a row of hoists, from each to the next.</summary>
+/// <param name="Steps">One fewer than the hoists: in each the load goes from one to the next.</param>
+/// <param name="Hoists">The pieces at each hoist, from the top down.</param>
+public sealed record BetweenHoists(IReadOnlyList<Drift> Steps, IReadOnlyList<IReadOnlyList<LiftComponent>> Hoists)
+    : Arrangement
+{
+    /// <summary>Hoists a row may have.</summary>
+    public const int Most = 6;
+
+    /// <summary>Between two.</summary>
+    public BetweenHoists(Drift drift, IReadOnlyList<LiftComponent> first, IReadOnlyList<LiftComponent> second)
+        : this([drift], [first, second]) { }
+
+    /// <summary>The worst a hoist sees over all steps: its pull as a share of the load, and how far off plumb, in degrees.</summary>
+    /// <param name="hoist">Its place in the row, from 0.</param>
+    public (double Pull, double OffPlumb) Worst(int hoist)
+    {
+        var seen = new List<(double Pull, double Off)>();
+        if (hoist < Steps.Count)
+            seen.AddRange(Steps[hoist].Way.Select(s => (s.First, s.FirstOffPlumb)));
+        if (hoist > 0)
+            seen.AddRange(Steps[hoist - 1].Way.Select(s => (s.Second, s.SecondOffPlumb)));
+        return (seen.Max(s => s.Pull), seen.Max(s => s.Off));
+    }
+}

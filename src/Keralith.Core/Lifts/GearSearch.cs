@@ -129,7 +129,16 @@ public sealed record GearSearch(
                 return null;
             var component = gear.Component(facts);
             return LiftJudge
-                .Of(new(books, plan.Load, new BetweenHoists(drift.Drift, [component], [component])))
+                .Of(
+                    new(
+                        books,
+                        plan.Load,
+                        new BetweenHoists(
+                            drift.Steps,
+                            [.. Enumerable.Repeat<IReadOnlyList<LiftComponent>>([component], drift.Legs)]
+                        )
+                    )
+                )
                 .Legs.Select(l => l.Pieces[0])
                 .MaxBy(p => p.Utilisation);
         }
@@ -141,6 +150,11 @@ public sealed record GearSearch(
         Arrangement arrangement = plan.Stand switch
         {
             StandAlike alike => new SymmetricLegs(alike.Count, alike.Angle, rigging),
+            StandBeam under => new UnderBeam(
+                new(under.Kind, null, null, under.Span) { TopAngle = under.TopAngle, Top = rigging },
+                [.. under.Drops.Select(d => new Drop(d.At, rigging) { AboveCentre = d.AboveCentre })],
+                under.Centre
+            ),
             StandPoints points => new LegsToPoints(points.Geometry, [.. Enumerable.Repeat(rigging, points.Legs)]),
             _ => throw new System.Diagnostics.UnreachableException(),
         };

@@ -75,6 +75,16 @@ public static class LiftChecklist
         "choke",
         "Each choke is snug, clear of splice, fitting and tag"
     );
+    private static readonly ChecklistItem[] OfACrane =
+    [
+        Machine("crane", "The crane stands level on ground that bears it, set up as its chart's configuration says"),
+        Machine("radius", "The radius is measured at pick-up, on the way and at landing; it grows as the boom bends"),
+    ];
+    private static readonly ChecklistItem[] OfTheWay =
+    [
+        Place("headroom", "The highest point of the way was measured, and the hook comes over it"),
+        Place("landing", "There is something to put it down on: no sling will lie under it"),
+    ];
     private static readonly ChecklistItem Basket = Rigging(
         "basket",
         "No basket can slide: the legs stand steep enough, or are held"
@@ -126,7 +136,10 @@ public static class LiftChecklist
         ),
         (
             g => g.Family.Kind == GearKind.RopeGripHoist,
-            Machine("rope", "The hoist's rope is the one made for it, anchored, and not slack on the floor")
+            Machine(
+                "rope",
+                "The hoist's rope is the one made for it, anchored, not slack on the floor; one lever is worked at a time"
+            )
         ),
         (
             g => g.Family.Kind == GearKind.LoadIndicator,
@@ -136,7 +149,7 @@ public static class LiftChecklist
 
     /// <summary>Every line there is, whatever the arrangement.</summary>
     public static IReadOnlyList<ChecklistItem> Every { get; } =
-    [.. General, Heat, Choke, Basket, .. Brought.Select(b => b.Item)];
+    [.. General, Heat, Choke, Basket, .. OfACrane, .. OfTheWay, .. Brought.Select(b => b.Item)];
 
     /// <summary>When to stop and ask.</summary>
     public static IReadOnlyList<string> AskForHelp { get; } =
@@ -162,6 +175,10 @@ public static class LiftChecklist
             own.Add(Choke);
         if (plan.Hitch.Hitch == Hitch.Basket)
             own.Add(Basket);
+        if (plan.Crane is not null)
+            own.AddRange(OfACrane);
+        if (plan.Headroom is not null)
+            own.AddRange(OfTheWay);
         own.AddRange(Brought.Where(b => pieces.Exists(p => b.Brings(p))).Select(b => b.Item));
         return [.. General.Concat(own).OrderBy(i => i.Group)];
     }

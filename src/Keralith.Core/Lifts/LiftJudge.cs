@@ -198,14 +198,25 @@ public static class LiftJudge
         remarks.Add(
             new(
                 LiftOutcome.Ok,
-                "The load hangs on both hoists until one is slack: two people, one leader, small steps by turns."
+                "The load hangs on two hoists until one is slack: two people, one leader, small steps by turns."
             )
         );
-        var way = between.Drift.Way;
+        if (between.Steps.Count > 1)
+            remarks.Add(
+                new(
+                    LiftOutcome.Ok,
+                    $"Along {between.Hoists.Count} hoists: one step at a time, the load plumb under a hoist before the next begins."
+                )
+            );
         return
         [
-            Hoist(1, between.First, way.MaxBy(s => s.First)!.First, way.Max(s => s.FirstOffPlumb)),
-            Hoist(2, between.Second, way.MaxBy(s => s.Second)!.Second, way.Max(s => s.SecondOffPlumb)),
+            .. between.Hoists.Select(
+                (pieces, i) =>
+                {
+                    var (pull, offPlumb) = between.Worst(i);
+                    return Hoist(i + 1, pieces, pull, offPlumb);
+                }
+            ),
         ];
 
         LegOnLift Hoist(int number, IReadOnlyList<LiftComponent> components, double pull, double offPlumb)

@@ -95,6 +95,12 @@ public sealed record HandOutLift(string? Holder, DateOnly? Back) : LiftStep("iss
 /// <param name="Slipped">Whether anything slipped or gave.</param>
 public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? Note) : LiftStep("trial", Right.PlanLift)
 {
+    /// <summary>Which end hung low, as <see cref="TrialFinding.Read"/> takes it; null: not said.</summary>
+    public string? Low { get; init; }
+
+    /// <summary>How far it hung off level; null: not said.</summary>
+    public string? By { get; init; }
+
     /// <summary>Whether the lift may go on as planned.</summary>
     public bool IsGood => Level == true && !Slipped;
 
@@ -102,6 +108,8 @@ public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? N
         Words(
             ("level", Level == true ? "yes" : "no"),
             ("slipped", Slipped ? "yes" : string.Empty),
+            ("low end", Low),
+            ("by", By),
             ("links taken up", Links),
             ("note", Note)
         );
@@ -251,8 +259,11 @@ public static class LiftLife
             return new Refusal("Say whether it hung level.");
         if (trial.IsGood)
             return RefusalOfPlan(facts) is { } refused ? refused : LiftState.Tried;
-        return string.IsNullOrWhiteSpace(trial.Links) && string.IsNullOrWhiteSpace(trial.Note)
-            ? new Refusal("Say what is rigged otherwise: links taken up, or a note.")
+        var hasTilt = !string.IsNullOrWhiteSpace(trial.Low) || !string.IsNullOrWhiteSpace(trial.By);
+        if (hasTilt && TrialFinding.Read(trial.Low, trial.By) is { Ok: false } unread)
+            return new Refusal($"How it hung: {unread.Fault}.");
+        return !hasTilt && string.IsNullOrWhiteSpace(trial.Links) && string.IsNullOrWhiteSpace(trial.Note)
+            ? new Refusal("Say which end was low and by how much, or what is rigged otherwise.")
             : LiftState.Planned;
     }
 

@@ -16,11 +16,22 @@ public readonly record struct PlannedPlace(int? Leg)
     /// <summary>Whether it hangs in a leg.</summary>
     public bool IsIn(int leg) => Leg == 0 || Leg == leg;
 
-    /// <summary>The fixed word: <c>above</c>, <c>legs</c> or <c>leg-2</c>.</summary>
+    /// <summary>The beam the load hangs under.</summary>
+    public static PlannedPlace Beam => new(-1);
+
+    /// <summary>Above a beam: the legs it hangs by.</summary>
+    public static PlannedPlace Top => new(-2);
+
+    /// <summary>Whether it hangs in the legs that hold the load: none above, no beam.</summary>
+    public bool IsLeg => Leg >= 0;
+
+    /// <summary>The fixed word: <c>above</c>, <c>top</c>, <c>beam</c>, <c>legs</c> or <c>leg-2</c>.</summary>
     public override string ToString() =>
         Leg switch
         {
             null => "above",
+            -1 => "beam",
+            -2 => "top",
             0 => "legs",
             { } n => $"leg-{n}",
         };
@@ -31,7 +42,9 @@ public readonly record struct PlannedPlace(int? Leg)
         {
             "above" => Above,
             "legs" => EveryLeg,
-            ['l', 'e', 'g', '-', >= '1' and <= '4' and var n] => new(n - '0'),
+            "beam" => Beam,
+            "top" => Top,
+            ['l', 'e', 'g', '-', >= '1' and <= '6' and var n] => new(n - '0'),
             _ => null,
         };
 }
@@ -60,14 +73,41 @@ public sealed record StandAlike(int Count, Angle Angle) : PlannedStand
 /// <summary>To known points.</summary>
 public sealed record StandPoints(LegGeometry Geometry) : PlannedStand
 {
+    /// <summary>Whether somebody said where the centre of gravity lies; else the load's own figures say it.</summary>
+    public bool CentreIsTyped { get; init; } = true;
+
     public override int Legs => Geometry.Picks.Count;
 }
 
-/// <summary>Between two hoists.</summary>
-public sealed record StandDrift(Drift Drift) : PlannedStand
+/// <summary>Along a row of hoists, from each to the next.</summary>
+/// <param name="Steps">At least one.</param>
+public sealed record StandDrift(IReadOnlyList<Drift> Steps) : PlannedStand
 {
-    public override int Legs => 2;
+    public override int Legs => Steps.Count + 1;
 }
+
+/// <summary>Below a beam.</summary>
+/// <param name="Kind">How the beam carries.</param>
+/// <param name="Span">Between the top picks of a spreader; 0 for the others.</param>
+/// <param name="Drops">One or two.</param>
+public sealed record StandBeam(BeamKind Kind, Length Span, IReadOnlyList<PlannedDrop> Drops) : PlannedStand
+{
+    /// <summary>Horizontal angle of the legs above a spreader; null for the others.</summary>
+    public Angle? TopAngle { get; init; }
+
+    /// <summary>The flattest the beam's plate lets them stand.</summary>
+    public Angle LeastTopAngle { get; init; } = LiftingBeam.UsualLeastTopAngle;
+
+    /// <summary>Where the load's centre of gravity lies along the beam from its middle; null where nobody says.</summary>
+    public Length? Centre { get; init; }
+
+    public override int Legs => Drops.Count;
+}
+
+/// <summary>A place below a beam where the load hangs.</summary>
+/// <param name="At">Along the beam from its middle, signed.</param>
+/// <param name="AboveCentre">How far its pick stands above the centre of gravity; null where not known.</param>
+public sealed record PlannedDrop(Length At, Length? AboveCentre);
 
 /// <summary>How a plan's slings hold the load.</summary>
 public sealed record PlannedHitch(Hitch Hitch)
@@ -115,6 +155,12 @@ public sealed record LiftPlan
 
     public Mass? Rigging { get; init; }
 
+    /// <summary>The crane it hangs from; null: from what is named above.</summary>
+    public Crane? Crane { get; init; }
+
+    /// <summary>The room above it and its way; null where nobody asks.</summary>
+    public Headroom? Headroom { get; init; }
+
     public IReadOnlyList<PlannedPiece> Pieces { get; init; } = [];
 
     /// <summary>The lift these pieces make.</summary>
@@ -126,6 +172,12 @@ public sealed record LiftPlan
     {
         var known = Pieces.Where(p => gear.ContainsKey(p.Mark)).Select(p => (Piece: p, Gear: gear[p.Mark])).ToList();
         var wanted = Crowded(known).Concat(Misplaced(known)).ToList();
+        var tops = known
+            .Where(k => k.Piece.Place == PlannedPlace.Top && LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling)
+            .SelectMany(k =>
+                Enumerable.Repeat<IReadOnlyList<string>>([k.Piece.Mark], Math.Min(TopLegs, k.Gear.MostLegs))
+            )
+            .ToList();
         var above = known
             .Where(k =>
                 k.Piece.Place.Leg is null && LiftGear.RoleOf(k.Gear.Gear.Family) is LiftRole.Hardware or LiftRole.Above
@@ -140,7 +192,7 @@ public sealed record LiftPlan
         if (Stand is StandDrift drift)
         {
             marks.AddRange(legs.Select(l => l.Select(k => k.Piece.Mark).ToList()));
-            for (var i = 0; i < 2; i++)
+            for (var i = 0; i < legs.Count; i++)
             {
                 if (!legs[i].Any(k => k.Gear.Gear.Family.Group == Gear.FamilyGroup.Hoist))
                     wanted.Add($"hoist {i + 1} has no hoist yet");
@@ -149,35 +201,26 @@ public sealed record LiftPlan
             arrangement =
                 wanted.Count > 0
                     ? null
-                    : new BetweenHoists(drift.Drift, [.. legs[0].Select(Component)], [.. legs[1].Select(Component)]);
+                    : new BetweenHoists(
+                        drift.Steps,
+                        [.. legs.Select(l => (IReadOnlyList<LiftComponent>)[.. l.Select(Component)])]
+                    );
         }
         else
         {
-            var riggings = new List<LegRigging>();
-            for (var i = 0; i < legs.Count; i++)
-            {
-                var slings = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();
-                var hardware = legs[i].Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Hardware).ToList();
-                if (slings.Count != 1)
-                    wanted.Add(
-                        slings.Count == 0
-                            ? $"leg {i + 1} has no sling yet"
-                            : $"leg {i + 1} has {slings.Count} slings: choose one"
-                    );
-                else
-                {
-                    riggings.Add(RiggingOf(slings[0].Gear, [.. hardware.Select(Component)]));
-                    marks.Add([slings[0].Piece.Mark, .. hardware.Select(h => h.Piece.Mark)]);
-                }
-            }
-
+            var riggings = Riggings(legs, marks, wanted);
+            var under = Stand is StandBeam beam ? Under(beam, known, riggings, wanted) : null;
             arrangement =
                 wanted.Count > 0
                     ? null
                     : Stand switch
                     {
                         StandAlike alike => new SymmetricLegs(alike.Angle, riggings),
-                        StandPoints points => new LegsToPoints(points.Geometry, riggings),
+                        StandPoints points => new LegsToPoints(points.Geometry, riggings)
+                        {
+                            CentreIsTyped = points.CentreIsTyped,
+                        },
+                        StandBeam => under,
                         _ => throw new System.Diagnostics.UnreachableException(),
                     };
         }
@@ -185,16 +228,19 @@ public sealed record LiftPlan
         var collected =
             wanted.Count > 0
                 ? null
-                : Collecting.Included(this.Stand, [.. marks.Select(m => m.FirstOrDefault() ?? string.Empty)]);
+                : Collecting.Included(
+                    Stand,
+                    [.. (Stand is StandBeam ? tops : marks).Select(m => m.FirstOrDefault() ?? string.Empty)]
+                );
         var components = above.Select(Component).ToList();
         if (collected is { } included && components.Count > 0)
             components[^1] = Collects(components[^1], included);
         var kits = arrangement is null ? [] : Kits(legs);
         var weights = OwnWeights.Of(
             known
-                .Where(k => k.Piece.Place.Leg is not null)
+                .Where(k => k.Piece.Place.Leg is not null && k.Piece.Place != PlannedPlace.Beam)
                 .GroupBy(k => k.Gear)
-                .Select(g => (g.Key, g.Key.LotCount is null ? 1 : g.Sum(k => k.Piece.Place.Leg == 0 ? Stand.Legs : 1))),
+                .Select(g => (g.Key, g.Key.LotCount is null ? 1 : g.Sum(k => Times(k.Piece.Place, k.Gear)))),
             [.. above.Select(a => a.Gear)],
             Rigging
         );
@@ -202,7 +248,8 @@ public sealed record LiftPlan
             ? null
             : new Lift(books, Load, arrangement)
             {
-                Edition = Hitch.Edge is null ? LiftEdition.First : LiftEdition.Second,
+                Edition = IsOfFirst ? LiftEdition.First : LiftEdition.Second,
+                Crane = Crane,
                 FourLegs = FourLegs,
                 Above = [.. components, .. kits.Select(k => k.Common)],
                 Rigging = weights.Rigging,
@@ -211,15 +258,109 @@ public sealed record LiftPlan
             };
         return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark), .. kits.Select(k => k.Mark)], wanted)
         {
+            BeamMark = known.FirstOrDefault(k => k.Piece.Place == PlannedPlace.Beam).Piece?.Mark,
+            TopMarks = tops,
             Collected = collected is { } angle
                 ? Collecting.Against(
                     above.Count == 0 ? null : above[^1].Gear,
                     angle,
-                    marks.Select(m => m[0]).Distinct(StringComparer.Ordinal).Count()
+                    (Stand is StandBeam ? tops : marks).Select(m => m[0]).Distinct(StringComparer.Ordinal).Count()
                 )
                 : null,
         };
     }
+
+    /// <summary>Whether nothing of it wants the later edition of the document.</summary>
+    private bool IsOfFirst =>
+        Hitch.Edge is null && Crane is null && Stand is not StandBeam && Load is { Parts: null, Weighings: null };
+
+    /// <summary>How many legs a piece hangs in at a place: above a beam no more than it has.</summary>
+    private int Times(PlannedPlace place, LiftGear gear) =>
+        place == PlannedPlace.Top ? Math.Min(TopLegs, gear.MostLegs)
+        : place == PlannedPlace.EveryLeg ? Stand.Legs
+        : place.IsLeg ? 1
+        : 0;
+
+    /// <summary>How many legs stand above a beam.</summary>
+    private int TopLegs => Stand is StandBeam { Kind: BeamKind.Spreader } ? 2 : 1;
+
+    /// <summary>The rigging of each leg; what a leg lacks is wanted.</summary>
+    private List<LegRigging> Riggings(
+        IReadOnlyList<List<(PlannedPiece Piece, LiftGear Gear)>> legs,
+        List<IReadOnlyList<string>> marks,
+        List<string> wanted
+    )
+    {
+        var riggings = new List<LegRigging>();
+        var called = Stand is StandBeam ? "drop" : "leg";
+        foreach (var (i, leg) in legs.Index())
+        {
+            var slings = leg.Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();
+            var hardware = leg.Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Hardware).ToList();
+            if (slings.Count != 1)
+            {
+                wanted.Add(
+                    slings.Count == 0
+                        ? $"{called} {i + 1} has no sling yet"
+                        : $"{called} {i + 1} has {slings.Count} slings: choose one"
+                );
+                continue;
+            }
+
+            riggings.Add(RiggingOf(slings[0].Gear, [.. hardware.Select(Component)]));
+            marks.Add([slings[0].Piece.Mark, .. hardware.Select(h => h.Piece.Mark)]);
+        }
+
+        return riggings;
+    }
+
+    /// <summary>The load under its beam, with what the beam hangs by; what lacks is wanted.</summary>
+    private UnderBeam? Under(
+        StandBeam stand,
+        IReadOnlyList<(PlannedPiece Piece, LiftGear Gear)> known,
+        IReadOnlyList<LegRigging> drops,
+        List<string> wanted
+    )
+    {
+        var beams = known.Where(k => k.Piece.Place == PlannedPlace.Beam).Select(k => k.Gear).ToList();
+        if (beams is not [{ Gear.Family.Kind: Gear.GearKind.Beam } beam])
+        {
+            wanted.Add(beams.Count > 1 ? "there are several beams: choose one" : "no beam is named yet");
+            return null;
+        }
+
+        var top = known.Where(k => k.Piece.Place == PlannedPlace.Top).ToList();
+        var slings = top.Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();
+        var held = slings.Sum(k => k.Gear.MostLegs);
+        if (slings.Count > 0 ? held < TopLegs : TopLegs > 1)
+            wanted.Add($"the {(TopLegs > 1 ? "two legs above the beam are" : "leg above the beam is")} not named yet");
+        if (wanted.Count > 0)
+            return null;
+        return new(
+            new(stand.Kind, beam.RatedLoad, beam.Gear.Mass("ownWeight"), stand.Span)
+            {
+                TopAngle = stand.TopAngle,
+                LeastTopAngle = stand.LeastTopAngle,
+                Top =
+                    slings.Count == 0
+                        ? null
+                        : new LegRigging(Tags.Hitch.Vertical, Weaker(slings.Select(s => s.Gear)))
+                        {
+                            Components =
+                            [
+                                .. top.Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Hardware)
+                                    .Select(Component),
+                            ],
+                        },
+            },
+            [.. stand.Drops.Zip(drops, (d, rigging) => new Drop(d.At, rigging) { AboveCentre = d.AboveCentre })],
+            stand.Centre
+        );
+    }
+
+    /// <summary>Of slings above a beam both legs are taken as the weaker; one whose rating is not known is the weakest.</summary>
+    private static LiftSling Weaker(IEnumerable<LiftGear> slings) =>
+        slings.Select(s => s.Sling(Tags.Hitch.Vertical)).MinBy(s => s.RatedLoad?.Kilograms ?? -1)!;
 
     /// <summary>The piece that collects the legs, with the angle they meet at: never less than the geometry says.</summary>
     private static LiftComponent Collects(LiftComponent lowest, Angle included) =>
@@ -283,14 +424,7 @@ public sealed record LiftPlan
     private IEnumerable<string> Crowded(IReadOnlyList<(PlannedPiece Piece, LiftGear Gear)> known) =>
         from k in known
         group k by k.Gear into one
-        let legs = one.Sum(k =>
-            k.Piece.Place.Leg switch
-            {
-                null => 0,
-                0 => Stand.Legs,
-                _ => 1,
-            }
-        )
+        let legs = one.Sum(k => Times(k.Piece.Place, k.Gear))
         where
             legs > one.Key.MostLegs
             || one.Count(k => k.Piece.Place.Leg is null) > 1
@@ -305,8 +439,15 @@ public sealed record LiftPlan
         from k in known
         let role = LiftGear.RoleOf(k.Gear.Gear.Family)
         where
-            (role == LiftRole.Sling && k.Piece.Place.Leg is null)
+            (role == LiftRole.Sling && k.Piece.Place.Leg is null or -1)
             || (role == LiftRole.Above && k.Piece.Place.Leg is not null && Stand is not StandDrift)
+            || (k.Piece.Place.Leg < 0 && Stand is not StandBeam)
+            || (k.Piece.Place == PlannedPlace.Beam && k.Gear.Gear.Family.Kind != Gear.GearKind.Beam)
+            || (
+                Stand is StandBeam
+                && k.Gear.Gear.Family.Kind == Gear.GearKind.Beam
+                && k.Piece.Place != PlannedPlace.Beam
+            )
         select $"{k.Gear} hangs where it has no place: slings hang in the legs, hoists and lifting points above them";
 
     private static LiftComponent Component((PlannedPiece Piece, LiftGear Gear) planned) =>
@@ -329,6 +470,22 @@ public sealed record PlannedLift(
 {
     /// <summary>What the piece that collects the legs has against it; null: nothing, or it is judged as a piece.</summary>
     public Remark? Collected { get; init; }
+
+    /// <summary>The mark of the beam the load hangs under; null: under none.</summary>
+    public string? BeamMark { get; init; }
+
+    /// <summary>The marks of the slings of each leg above a beam.</summary>
+    public IReadOnlyList<IReadOnlyList<string>> TopMarks { get; init; } = [];
+
+    /// <summary>The mark of the piece that governs; null for a crane.</summary>
+    public string? MarkOf(WeakestPiece weakest) =>
+        weakest.Place switch
+        {
+            CarrierPlace.Crane => null,
+            CarrierPlace.Beam => BeamMark,
+            CarrierPlace.TopLeg => TopMarks.FirstOrDefault()?.FirstOrDefault(),
+            CarrierPlace.Above or CarrierPlace.Leg => MarkAt(weakest.Leg, weakest.At),
+        };
 
     /// <summary>The mark of the piece at a place of the result.</summary>
     public string? MarkAt(int? leg, int at) =>

@@ -18,7 +18,11 @@ public sealed class LiftPlanReader
     /// <summary>Rows of gear a plan may hold.</summary>
     public const int MostPieces = 40;
 
+    /// <summary>Supports a load may be weighed on.</summary>
+    public const int MostScales = 4;
+
     private readonly PlanFields _fields;
+    private LoadWeighings? _scales;
 
     private LiftPlanReader(IReadOnlyDictionary<string, string> fields) => _fields = new(fields);
 
@@ -64,7 +68,8 @@ public sealed class LiftPlanReader
     {
         var basis = _fields.Choice<LoadBasis>("basis") ?? LoadBasis.Estimated;
         var estimate = Estimate(basis == LoadBasis.Estimated);
-        var weighed = _fields.Mass("weighed");
+        _scales = basis == LoadBasis.Weighed ? Scales() : null;
+        var weighed = _scales?.Weight ?? _fields.Mass("weighed");
         var given = _fields.Mass("weight");
         var weight = basis switch
         {
@@ -85,7 +90,9 @@ public sealed class LiftPlanReader
         else if (weight.Value.Kilograms is <= 0 or > 1_000_000_000)
             _fields.Refuse("weight", "a weight over 0 and lighter than anything is heavy");
         var temperature = _fields.Parsed("temperature", Temperature.Read);
-        var stand = Stand();
+        var load = weight is { } heavy ? Load(heavy, basis, temperature, estimate) : null;
+        var stand = Stand(load);
+        var machine = new PlanMachine(_fields);
         var hitch = new PlannedHitch(_fields.Choice<Hitch>("hitch") ?? Hitch.Vertical)
         {
             ChokeAngle = _fields.Angle("chokeAngle", 0, 180),
@@ -102,6 +109,7 @@ public sealed class LiftPlanReader
         var pieces = Pieces(stand?.Legs ?? 4);
         var four = _fields.Choice<FourLegs>("fourLegs");
         var rigging = _fields.Mass("rigging", orNothing: true);
+        var (crane, room) = (machine.Crane(), machine.Headroom());
         var (name, job) = (_fields.Text("name"), _fields.Text("job"));
         return _fields.Faults.Count > 0
             ? null
@@ -110,10 +118,9 @@ public sealed class LiftPlanReader
                 Name = name ?? "Lift without a name",
                 Job = job,
                 Critical = _fields.Flag("critical"),
-                Load = new(weight!.Value, basis, temperature)
-                {
-                    Contingency = basis == LoadBasis.Estimated ? estimate?.Contingency : null,
-                },
+                Load = load!,
+                Crane = crane,
+                Headroom = room,
                 Estimate = estimate,
                 Stand = stand!,
                 Hitch = hitch,
@@ -207,7 +214,8 @@ public sealed class LiftPlanReader
             ?? (read is Linear ? 1 : _fields.Number(F("own"), 1, 30_000));
         if (read is not null && density is null)
             _fields.Refuse(F("density"), "choose a material, or write its density in kg/m3");
-        return read is not null && density is { } d ? new(read, d, (int)count) : null;
+        Point3? at = HasPoint($"part-{part}") ? Point($"part-{part}") : null;
+        return read is not null && density is { } d ? new(read, d, (int)count) { At = at } : null;
     }
 
     private T? Required<T>(string name, Func<string, Checked<T>> read)
@@ -218,10 +226,75 @@ public sealed class LiftPlanReader
         return _fields.Parsed(name, read);
     }
 
-    private PlannedStand? Stand() =>
+    /// <summary>The load with what its own figures tell of its centre of gravity, where every part has a place.</summary>
+    private LiftLoad Load(Mass weight, LoadBasis basis, Temperature? temperature, LoadEstimate? estimate) =>
+        new(weight, basis, temperature)
+        {
+            Contingency = basis == LoadBasis.Estimated ? estimate?.Contingency : null,
+            Bare =
+                basis == LoadBasis.Estimated && estimate is { Added: 0 } ? Mass.FromKilograms(estimate.Bare) : weight,
+            Parts =
+                basis == LoadBasis.Estimated && estimate is { Added: 0 } && estimate.Parts.Any(p => p.At is not null)
+                    ? new(estimate.Parts)
+                    : null,
+            Weighings = _scales,
+        };
+
+    /// <summary>What the load weighed on two supports or more; null where it was not weighed so.</summary>
+    private LoadWeighings? Scales()
+    {
+        var readings = new List<Weighing>();
+        for (var n = 1; n <= MostScales; n++)
+        {
+            if (_fields.Mass($"scale-{n}-reading", orNothing: true) is { } reading)
+                readings.Add(
+                    new(
+                        (decimal)_fields.Coordinate($"scale-{n}-x"),
+                        (decimal)_fields.Coordinate($"scale-{n}-y"),
+                        reading
+                    )
+                );
+        }
+
+        if (readings.Count == 0)
+            return null;
+        if (readings.Count == 1)
+            _fields.Refuse("scale-2-reading", "one support tells no weight: weigh on two or more");
+        if (readings.DistinctBy(r => (r.X, r.Y)).Count() < readings.Count)
+            _fields.Refuse("scale-2-x", "two supports stand at one place");
+        if (readings.Sum(r => r.Reading.Kilograms) <= 0)
+            _fields.Refuse("scale-1-reading", "a weight over 0");
+        return new(readings);
+    }
+
+    /// <summary>How high the centre of gravity lies by a tilted weighing; null where none was made or it tells nothing.</summary>
+    private double? Height(LiftLoad load)
+    {
+        if (_fields.Length("tilt-apart") is not { } apart)
+            return null;
+        var (level, raised, resolution) = (
+            _fields.Mass("tilt-level"),
+            _fields.Mass("tilt-raised"),
+            _fields.Mass("tilt-step", orNothing: true)
+        );
+        if ((level, raised, _fields.Angle("tilt-angle", 0, 90)) is not ({ } a, { } b, { } tilt))
+        {
+            _fields.Refuse("tilt-level", "both readings and the tilt are wanted");
+            return null;
+        }
+
+        var high = new TiltedWeighing(apart, a, b, tilt, resolution ?? Mass.FromKilograms(0)).Height(load.Weight);
+        if (high.Ok)
+            return (double)high.Value;
+        _fields.Refuse("tilt-raised", high.Fault!);
+        return null;
+    }
+
+    private PlannedStand? Stand(LiftLoad? load) =>
         _fields.Raw("stand") switch
         {
-            "points" => Points(),
+            "points" => Points(load),
+            "beam" => new PlanMachine(_fields).Beam(),
             "drift" => Between(),
             _ => Alike(),
         };
@@ -257,35 +330,59 @@ public sealed class LiftPlanReader
         return null;
     }
 
-    private StandPoints? Points()
+    private StandPoints? Points(LiftLoad? load)
     {
         var count = (int)(_fields.Number("legs", 1, 4) ?? 2);
         var picks = Enumerable.Range(1, count).Select(n => Point($"pick-{n}")).ToList();
         var (hook, centre) = (Point("hook"), Point("g"));
+        var typed = HasPoint("g");
+        var own = typed ? null : load?.Centre;
+        if (own is not null)
+            centre = own.At;
+        var weighedHigh = load is not null && own is { InPlanOnly: true } ? Height(load) : null;
+        if (weighedHigh is { } high)
+            centre = centre with { Z = high };
         if (_fields.Faults.Count > 0)
             return null;
         var read = LegGeometry.Read(hook, centre, picks);
         if (read.Ok)
-            return new(read.Value);
+            return new(read.Value) { CentreIsTyped = own is null || weighedHigh is not null };
         _fields.Refuse("hook-z", read.Fault!);
         return null;
     }
 
     private StandDrift? Between()
     {
-        var (first, second) = (
-            new Point3(_fields.Coordinate("a-x"), 0, _fields.Coordinate("a-z")),
-            new Point3(_fields.Coordinate("b-x"), 0, _fields.Coordinate("b-z"))
-        );
+        var count = (int)(_fields.Number("hoists", 2, BetweenHoists.Most) ?? 2);
+        var hooks = "abcdef"[..count]
+            .Select(h => new Point3(_fields.Coordinate($"{h}-x"), 0, _fields.Coordinate($"{h}-z")))
+            .ToList();
         var (from, to, high) = (_fields.Coordinate("from"), _fields.Coordinate("to"), _fields.Coordinate("carried"));
         if (_fields.Faults.Count > 0)
             return null;
-        var read = Drift.Read(first, second, from, to, high);
-        if (read.Ok)
-            return new(read.Value);
-        _fields.Refuse("from", read.Fault!);
-        return null;
+        var steps = new List<Drift>();
+        for (var i = 0; i + 1 < count; i++)
+        {
+            // Handed on where it hangs plumb under the next.
+            var read = Drift.Read(
+                hooks[i],
+                hooks[i + 1],
+                i == 0 ? from : hooks[i].X,
+                i + 2 == count ? to : hooks[i + 1].X,
+                high
+            );
+            if (read.Ok)
+                steps.Add(read.Value);
+            else
+                _fields.Refuse(i == 0 ? "from" : $"{"abcdef"[i + 1]}-x", read.Fault!);
+        }
+
+        return steps.Count == count - 1 ? new(steps) : null;
     }
+
+    /// <summary>Whether anything of a point was typed; what of it was not is 0 then.</summary>
+    private bool HasPoint(string name) =>
+        (_fields.Raw($"{name}-x") ?? _fields.Raw($"{name}-y") ?? _fields.Raw($"{name}-z")) is not null;
 
     private Point3 Point(string name) =>
         new(_fields.Coordinate($"{name}-x"), _fields.Coordinate($"{name}-y"), _fields.Coordinate($"{name}-z"));
@@ -304,7 +401,7 @@ public sealed class LiftPlanReader
             var place = PlannedPlace.Read(_fields.Raw(F("place")));
             if (place is null)
                 _fields.Refuse(F("place"), "choose where it hangs");
-            if (place?.Leg > legs)
+            if (place is { IsLeg: true, Leg: var leg } && leg > legs)
                 _fields.Refuse(F("place"), $"there {(legs == 1 ? "is 1 leg" : $"are {legs} legs")}");
             var facts = new RigFacts
             {

@@ -48,7 +48,11 @@ public sealed record LegOnLift(
 /// <param name="Leg">Its leg; null: above the legs, a beam or the crane.</param>
 /// <param name="At">Its place in the leg or above, from 0.</param>
 /// <param name="Piece">The piece.</param>
-public sealed record WeakestPiece(int? Leg, int At, PieceOnLift Piece);
+public sealed record WeakestPiece(int? Leg, int At, PieceOnLift Piece)
+{
+    /// <summary>Where it stands.</summary>
+    public required CarrierPlace Place { get; init; }
+}
 
 /// <summary>What an arrangement comes to.</summary>
 public sealed record LiftResult

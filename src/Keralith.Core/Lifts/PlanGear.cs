@@ -54,9 +54,15 @@ public static class PlanGear
     )
     {
         var legs =
-            fields.GetValueOrDefault("stand") == "drift" ? 2
-            : int.TryParse(fields.GetValueOrDefault("legs"), out var n) && n is >= 1 and <= 4 ? n
-            : 2;
+            fields.GetValueOrDefault("stand") == "drift"
+                ? int.TryParse(fields.GetValueOrDefault("hoists"), out var row) && row is >= 2 and <= BetweenHoists.Most
+                    ? row
+                    : 2
+                : fields.GetValueOrDefault("stand") == "beam"
+                    ? (fields.GetValueOrDefault("drops") == "1" ? 1 : 2)
+                    : int.TryParse(fields.GetValueOrDefault("legs"), out var n) && n is >= 1 and <= 4
+                        ? n
+                        : 2;
         var role = LiftGear.RoleOf(gear.Gear.Family);
         if (
             above
@@ -72,6 +78,13 @@ public static class PlanGear
             return;
         }
 
+        var isUnderBeam = fields.GetValueOrDefault("stand") == "beam";
+        if (isUnderBeam && gear.Gear.Family.Kind == GearKind.Beam)
+        {
+            Put(fields, gear.Mark, PlannedPlace.Beam);
+            return;
+        }
+
         var open = Enumerable
             .Range(1, legs)
             .Where(leg =>
@@ -79,14 +92,16 @@ public static class PlanGear
                     fields,
                     chosen,
                     leg,
-                    role == LiftRole.Sling
-                        ? g => LiftGear.RoleOf(g.Gear.Family) == LiftRole.Sling
+                    role == LiftRole.Above ? g => LiftGear.RoleOf(g.Gear.Family) == LiftRole.Above
+                        : role == LiftRole.Sling ? g => LiftGear.RoleOf(g.Gear.Family) == LiftRole.Sling
                         : g => g.Gear.Family == gear.Gear.Family
                 )
             )
             .Take(gear.MostLegs)
             .ToList();
-        if (open.Count == legs && legs > 1)
+        if (open.Count == 0 && isUnderBeam && role == LiftRole.Sling)
+            Put(fields, gear.Mark, PlannedPlace.Top);
+        else if (open.Count == legs && legs > 1)
             Put(fields, gear.Mark, PlannedPlace.EveryLeg);
         else
             foreach (var leg in open.DefaultIfEmpty(1))

@@ -25,7 +25,11 @@ public sealed record PlanVerdict(
     public bool MayBeLifted => Outcome is { } outcome && outcome < LiftOutcome.Overloaded;
 
     /// <summary>Whether a qualified person signs before it is lifted: critical lifts, and whatever is to be asked.</summary>
-    public bool AsksSignature => Planned.Plan.Critical || Outcome == LiftOutcome.Ask;
+    public bool AsksSignature =>
+        Planned.Plan.Critical || Outcome == LiftOutcome.Ask || Result?.Crane is { IsCritical: true };
+
+    /// <summary>How it fits under what it hangs from; null where nobody asks.</summary>
+    public HeadroomFit? Fit { get; init; }
 
     /// <summary>Judges a plan.</summary>
     /// <param name="plan">The plan.</param>
@@ -60,6 +64,12 @@ public sealed record PlanVerdict(
         var levelled = Level(planned, gear);
         if (levelled is not null)
             remarks.AddRange(Hangs(levelled));
+        remarks.AddRange(OfItsBeam(planned, gear));
+        var fit =
+            plan.Headroom is { } room && plan.Stand is not StandDrift
+                ? HeadroomFit.Of(room, LegHeight(planned, gear))
+                : null;
+        remarks.AddRange(fit?.Remarks.Where(r => r.Outcome > LiftOutcome.Ok) ?? []);
         if (weighed is { } cell && plan.Estimate?.Against(cell) is { } surprise)
             remarks.Add(new(LiftOutcome.Caution, surprise));
         LiftOutcome? outcome = result?.Outcome;
@@ -72,6 +82,7 @@ public sealed record PlanVerdict(
         return new(planned, result, outcome, remarks)
         {
             Levelled = levelled,
+            Fit = fit,
             Checklist = LiftChecklist.Of(
                 plan,
                 plan.Pieces.Select(p => gear.GetValueOrDefault(p.Mark)?.Gear).OfType<GearPiece>()
@@ -110,6 +121,50 @@ public sealed record PlanVerdict(
             [.. slings.Select(s => (double)s.Length("reach")!.Value.Millimetres)],
             pitches.Count == slings.Count ? (double)pitches.Max().Millimetres : null
         );
+    }
+
+    /// <summary>What the record says of the beam that the plan says otherwise.</summary>
+    private static IEnumerable<Remark> OfItsBeam(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        if (planned.Plan.Stand is not StandBeam stand || planned.BeamMark is not { } mark)
+            yield break;
+        var beam = gear[mark].Gear;
+        var kind = beam.Text("kind") == "equalizer" ? BeamKind.Equaliser : Code.Find<BeamKind>(beam.Text("kind"));
+        if (kind is { } made && made != stand.Kind)
+            yield return new(
+                LiftOutcome.NotPermitted,
+                $"{mark} is made as {Said(made)} beam and planned as {Said(stand.Kind)}: it carries otherwise."
+            );
+        if (
+            stand.Kind == BeamKind.Spreader
+            && beam.Length("span") is { } span
+            && span.Millimetres != stand.Span.Millimetres
+        )
+            yield return new(
+                LiftOutcome.Ask,
+                $"{mark} is marked for a span of {span} and planned at {stand.Span}: is its rating for this span?"
+            );
+
+        static string Said(BeamKind kind) => kind == BeamKind.Equaliser ? "an equaliser" : $"a {Code.Of(kind)}";
+    }
+
+    /// <summary>How high the legs stand over the lowest pick, in millimetres; null where a reach is not known.</summary>
+    private static double? LegHeight(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
+    {
+        if (planned.Plan.Stand is StandPoints { Geometry: var points })
+            return points.Hook.Z - points.Picks.Min(p => p.Z);
+        var reaches = planned.LegMarks.Select(l => gear[l[0]].Gear.Length("reach")).ToList();
+        if (planned.Lift is null || reaches.Count == 0 || reaches.Any(r => r is null))
+            return null;
+        var longest = (double)reaches.Max(r => r!.Value.Millimetres);
+        return planned.Plan.Stand switch
+        {
+            StandAlike alike => longest * Math.Sin((double)alike.Angle.Degrees * Math.PI / 180),
+            StandBeam { TopAngle: { } top } beam => longest
+                + ((double)beam.Span.Millimetres / 2 * Math.Tan((double)top.Degrees * Math.PI / 180)),
+            StandBeam => longest,
+            _ => null,
+        };
     }
 
     /// <summary>The arrangement is worked out as drawn; legs of the lengths on record may not bring the hook there.</summary>

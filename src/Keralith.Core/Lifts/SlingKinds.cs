@@ -27,6 +27,24 @@ public sealed record LoadNature
 
     public bool Rough { get; init; }
 
+    /// <summary>It has points made to lift it by.</summary>
+    public bool HasPoints { get; init; }
+
+    /// <summary>A bundle, or anything not of one piece.</summary>
+    public bool Loose { get; init; }
+
+    /// <summary>Wet, oiled, painted smooth: slings slide on it.</summary>
+    public bool Slick { get; init; }
+
+    /// <summary>It gives where it is pressed.</summary>
+    public bool Fragile { get; init; }
+
+    /// <summary>Much longer than it is wide or high.</summary>
+    public bool IsLong { get; init; }
+
+    /// <summary>Higher than it is wide.</summary>
+    public bool Tall { get; init; }
+
     public bool Sunlight { get; init; }
 
     /// <summary>A light load, handled by hand.</summary>

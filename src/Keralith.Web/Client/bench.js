@@ -3,17 +3,25 @@
 const TYPING_MS = 160;
 const RETRY_MS = 2500;
 const STEP_MM = 50;
+const STEPS_KEPT = 60;
+const NOT_OF_THE_PLAN = new Set(["Submission", "version", "add", "off", "seen", "chart-lines", "chart-file", "chart-from"]);
 const PER_MM = { mm: 1, cm: 10, m: 1000, in: 25.4, ft: 304.8 };
 
 export function bench() {
   return {
     state: "",
     waiting: false,
+    canUndo: false,
+    canRedo: false,
 
     init() {
       this.form = this.$refs.form;
       this.timer = null;
       this.labels = this.partLabels();
+      this.seen = this.snapshot();
+      this.past = [];
+      this.future = [];
+      this.last = this.seen;
       this.shown();
       this.grips();
     },
@@ -40,6 +48,13 @@ export function bench() {
         const [name, wanted] = block.dataset.when.split(":");
         block.hidden = !wanted.split(" ").includes(value(name));
       }
+      // The next line of the way opens when the one before has its height.
+      let passed = true;
+      for (const row of this.form.querySelectorAll("[data-way]")) {
+        const high = this.form.elements[`way-${row.dataset.way}-clear`]?.value;
+        row.hidden = Number(row.dataset.way) > 2 && !passed && !high;
+        passed = Boolean(high);
+      }
       let before = true;
       for (const row of this.form.querySelectorAll("[data-part-row]")) {
         const shape = row.querySelector("select");
@@ -51,7 +66,7 @@ export function bench() {
           size.hidden = at >= (asks?.length ?? 0);
           if (asks?.[at]) size.querySelector("label").firstChild.textContent = asks[at];
         }
-        for (const made of row.querySelectorAll("[data-made]")) made.hidden = !shape.value;
+        for (const made of row.querySelectorAll("[data-made]")) made.hidden = !shape.value || (made.dataset.when && value("stand") !== "points");
       }
     },
 
@@ -66,6 +81,65 @@ export function bench() {
       };
     },
 
+    // The plan as it is typed: what of it is no file and no press.
+    snapshot() {
+      const plan = {};
+      for (const [name, value] of new FormData(this.form)) {
+        if (typeof value === "string" && value !== "" && !NOT_OF_THE_PLAN.has(name) && !name.startsWith("_")) plan[name] = value;
+      }
+      return plan;
+    },
+
+    // Every change kept is a step that can be taken back.
+    remember() {
+      const now = this.snapshot();
+      if (JSON.stringify(now) === JSON.stringify(this.last)) return;
+      this.past.push(this.last);
+      if (this.past.length > STEPS_KEPT) this.past.shift();
+      this.future = [];
+      this.last = now;
+      this.steps();
+    },
+
+    steps() {
+      this.canUndo = this.past.length > 0;
+      this.canRedo = this.future.length > 0;
+    },
+
+    undo() {
+      this.remember();
+      this.step(this.past, this.future);
+    },
+
+    redo() {
+      this.step(this.future, this.past);
+    },
+
+    step(from, to) {
+      if (from.length === 0) return;
+      to.push(this.last);
+      this.last = from.pop();
+      this.fill(this.last);
+      this.steps();
+      this.work();
+    },
+
+    // Writes a plan into the form; rows of gear are put on and taken off by the server alone.
+    fill(plan, sent) {
+      for (const field of this.form.elements) {
+        if (!field.name || NOT_OF_THE_PLAN.has(field.name) || field.name.startsWith("_") || field.name.startsWith("piece-") || field.type === "file") continue;
+        const value = plan[field.name] ?? "";
+        if (field.type === "radio") field.checked = field.value === value;
+        else if (field.type === "checkbox") field.checked = field.value === value;
+        else if (field.tagName !== "BUTTON" && (field !== document.activeElement || (sent && plan[field.name] !== sent[field.name]))) field.value = field.tagName === "SELECT" && value === "" ? field.options[0]?.value ?? "" : value;
+      }
+      for (const name of new Set([...this.form.querySelectorAll("input[type=radio]")].map((r) => r.name))) {
+        const group = [...this.form.querySelectorAll(`input[type=radio][name="${name}"]`)];
+        if (!group.some((r) => r.checked)) group[0].checked = true;
+      }
+      this.shown();
+    },
+
     async work() {
       if (this.leaving) return;
       if (this.working) {
@@ -75,7 +149,12 @@ export function bench() {
       this.working = true;
       clearTimeout(this.retry);
       try {
-        const response = await fetch(this.form.dataset.workUrl, { method: "POST", body: new FormData(this.form), headers: { Accept: "text/html" } });
+        this.remember();
+        const sent = this.snapshot();
+        const body = new FormData(this.form);
+        body.delete("chart-file");
+        body.append("seen", JSON.stringify(this.seen));
+        const response = await fetch(this.form.dataset.workUrl, { method: "POST", body, headers: { Accept: "text/html" } });
         if (response.status === 401 || response.redirected) {
           this.say("Your sign-in has lapsed: sign in again in another tab, then go on here.", true);
           return;
@@ -84,6 +163,12 @@ export function bench() {
         this.$refs.version.value = response.headers.get("X-Lift-Version") ?? this.$refs.version.value;
         const held = document.activeElement?.dataset?.point ? `[data-point="${document.activeElement.dataset.point}"][data-axis="${document.activeElement.dataset.axis}"]` : null;
         this.$refs.worked.innerHTML = await response.text();
+        const merged = this.$refs.worked.querySelector("[data-fields]");
+        this.seen = merged ? JSON.parse(merged.dataset.fields) : sent;
+        if (merged) {
+          this.fill(this.seen, sent);
+          this.last = this.snapshot();
+        }
         this.faults();
         this.grips();
         if (held) this.$refs.worked.querySelector(held)?.focus();

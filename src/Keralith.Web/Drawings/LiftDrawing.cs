@@ -26,8 +26,10 @@ public static class LiftDrawing
     public static IHtmlContent Draw(BenchedLift lift, bool handles)
     {
         var s = new Sheet(new DrawingOptions());
-        if (lift.Plan?.Stand is StandDrift { Drift: var drift })
-            return Between(s, lift, drift);
+        if (lift.Plan?.Stand is StandDrift row)
+            return Between(s, lift, row);
+        if (lift.Plan?.Stand is StandBeam beam)
+            return BeamDrawing.Draw(lift, beam);
         if (Posed.Of(lift) is not { } posed)
             return new HtmlString(
                 s.Svg(0, 0, ElevationWide + PlanWide, High, "Nothing to draw yet", "drawing lift-drawing")
@@ -220,25 +222,53 @@ public static class LiftDrawing
         );
     }
 
-    private static HtmlString Between(Sheet s, BenchedLift lift, Drift drift)
+    private static HtmlString Between(Sheet s, BenchedLift lift, StandDrift row)
     {
+        var hooks = row.Steps.Select(d => d.First).Append(row.Steps[^1].Second).ToList();
         var frame = Frame.Of(
-            [
-                (drift.First.X, drift.First.Z),
-                (drift.Second.X, drift.Second.Z),
-                (drift.From, drift.Height),
-                (drift.To, drift.Height),
-            ],
+            hooks
+                .Select(h => (h.X, h.Z))
+                .Concat(row.Steps.SelectMany(d => new[] { (d.From, d.Height), (d.To, d.Height) })),
             0,
             ElevationWide + PlanWide
         );
         s.Line(
             10,
-            frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10,
+            frame.Y(hooks.Max(h => h.Z)) - 10,
             ElevationWide + PlanWide - 10,
-            frame.Y(Math.Max(drift.First.Z, drift.Second.Z)) - 10,
+            frame.Y(hooks.Max(h => h.Z)) - 10,
             "outline"
         );
+        foreach (var (n, drift) in row.Steps.Index())
+            Step(s, lift, drift, frame, n, row.Steps.Count == 1);
+        foreach (var (n, hook) in hooks.Index())
+        {
+            Hook(s, frame.X(hook.X), frame.Y(hook.Z));
+            s.Text(frame.X(hook.X), frame.Y(hook.Z) - 22, $"hoist {n + 1}", "gauge-label");
+            if (row.Steps.Count > 1 && lift.Result?.Legs.ElementAtOrDefault(n)?.Tension is { } worst)
+                s.Text(
+                    frame.X(hook.X),
+                    frame.Y(row.Steps[0].Height) + 30,
+                    $"{n + 1}: {lift.Asked(worst)}",
+                    "lift-figure"
+                );
+        }
+
+        return new(
+            s.Svg(
+                0,
+                0,
+                ElevationWide + PlanWide,
+                High,
+                $"{lift.Row.Name}: the load on its way along {hooks.Count} hoists, the pull of each under it",
+                "drawing lift-drawing"
+            )
+        );
+    }
+
+    /// <summary>The load on its way from one hoist to the next.</summary>
+    private static void Step(Sheet s, BenchedLift lift, Drift drift, Frame frame, int number, bool figures)
+    {
         var kilograms = (double)(lift.Plan?.Load.Weight.Kilograms ?? 0);
         var way = drift.Way;
         for (var i = 0; i < way.Count; i += 5)
@@ -247,7 +277,7 @@ public static class LiftDrawing
             s.Line(x, y, frame.X(drift.First.X), frame.Y(drift.First.Z), i == 0 ? "lift-leg" : "thin");
             s.Line(x, y, frame.X(drift.Second.X), frame.Y(drift.Second.Z), i == way.Count - 1 ? "lift-leg" : "thin");
             s.Circle(x, y, 4);
-            if (i % 10 != 0)
+            if (i % 10 != 0 || !figures)
                 continue;
 
             // Its ends to the sides and its middle below, so that none lies on another.
@@ -257,30 +287,17 @@ public static class LiftDrawing
                 : ("middle", 0, 46);
             if (drift.From > drift.To && anchor != "middle")
                 (anchor, aside) = (anchor == "end" ? "start" : "end", -aside);
-            s.Text(x + aside, y + down, $"1: {lift.Asked((decimal)(way[i].First * kilograms))}", "lift-figure", anchor);
-            s.Text(
-                x + aside,
-                y + down + 13,
-                $"2: {lift.Asked((decimal)(way[i].Second * kilograms))}",
-                "lift-figure",
-                anchor
-            );
-        }
-
-        Hook(s, frame.X(drift.First.X), frame.Y(drift.First.Z));
-        Hook(s, frame.X(drift.Second.X), frame.Y(drift.Second.Z));
-        s.Text(frame.X(drift.First.X), frame.Y(drift.First.Z) - 22, "hoist 1", "gauge-label");
-        s.Text(frame.X(drift.Second.X), frame.Y(drift.Second.Z) - 22, "hoist 2", "gauge-label");
-        return new(
-            s.Svg(
-                0,
-                0,
-                ElevationWide + PlanWide,
-                High,
-                $"{lift.Row.Name}: the load on its way between two hoists, the pull of each under it",
-                "drawing lift-drawing"
+            foreach (
+                var (line, (hoist, pull)) in new[] { (number + 1, way[i].First), (number + 2, way[i].Second) }.Index()
             )
-        );
+                s.Text(
+                    x + aside,
+                    y + down + (13 * line),
+                    $"{hoist}: {lift.Asked((decimal)(pull * kilograms))}",
+                    "lift-figure",
+                    anchor
+                );
+        }
     }
 
     private static string Number(decimal number) => number.ToString("0.#", CultureInfo.InvariantCulture);

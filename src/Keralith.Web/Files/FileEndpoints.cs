@@ -128,18 +128,24 @@ internal static class FileEndpoints
         LiftStore lifts,
         PieceStore pieces,
         Here here,
+        HttpContext context,
         CancellationToken cancel
     )
     {
         if (await lifts.GetAsync(id, cancel) is not { } row)
             return Results.NotFound();
         var lift = await BenchedLift.OfAsync(row, null, pieces, here, cancel);
-        return lift.Verdict?.Planned.Lift is { } planned && LiftDocument.Write(planned) is { } json
-            ? Results.Text(json, "application/json; charset=utf-8")
-            : Results.Text(
-                "The lift document has no place for this lift: something is wanted, its legs are rigged differently, or it hangs between hoists.",
+        var left = lift.Verdict is { } verdict ? LiftDocument.LeftOut(verdict.Planned) : [.. lift.Faults.Values];
+        if (lift.Verdict?.Planned.Lift is not { } planned || LiftDocument.Write(planned) is not { } json)
+            return Results.Text(
+                $"The lift document has no place for this lift: {string.Join("; ", left)}.",
                 statusCode: StatusCodes.Status422UnprocessableEntity
             );
+
+        // What the document can't say is told beside it.
+        if (left.Count > 0)
+            context.Response.Headers["X-Left-Out"] = string.Join("; ", left);
+        return Results.Text(json, "application/json; charset=utf-8");
     }
 
     private static async Task<IResult> PosterAsync(

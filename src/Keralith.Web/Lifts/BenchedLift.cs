@@ -53,15 +53,115 @@ public sealed class BenchedLift
             _ => MassUnit.Kilogram,
         };
 
+    /// <summary>A length of the plan, in its unit.</summary>
+    public string Reach(double millimetres) =>
+        Fields.GetValueOrDefault("unit") switch
+        {
+            "mm" => FormattableString.Invariant($"{millimetres:0.#} mm"),
+            "m" => FormattableString.Invariant($"{millimetres / 1000:0.###} m"),
+            "in" => FormattableString.Invariant($"{millimetres / 25.4:0.##} in"),
+            _ => FormattableString.Invariant($"{millimetres / 304.8:0.###} ft"),
+        };
+
     /// <summary>What is asked of something, in words; never understated.</summary>
     public string Asked(decimal kilograms) => QuantityFormat.RoundedUp(Mass.FromKilograms(kilograms), MassUnit);
 
     /// <summary>What something may carry, in words; never overstated.</summary>
     public string May(decimal kilograms) => QuantityFormat.Rounded(Mass.FromKilograms(kilograms), MassUnit);
 
+    /// <summary>What a leg is called here, from 1.</summary>
+    public string Leg(int number) =>
+        Plan?.Stand switch
+        {
+            StandDrift => $"hoist {number}",
+            StandBeam => $"drop {number}",
+            _ => $"leg {number}",
+        };
+
+    /// <summary>Every piece above the legs, from the top down, with where it is and its mark.</summary>
+    public IEnumerable<(string Where, string? Mark, PieceOnLift Piece)> Above =>
+        Result is not { } result || Verdict is not { } verdict
+            ? []
+            :
+            [
+                .. result.Above.Select((p, i) => ("above", verdict.Planned.MarkAt(null, i), p)),
+                .. (result.Beam?.Top ?? []).SelectMany(
+                    (t, end) =>
+                        t.Pieces.Select(
+                            (p, i) =>
+                                (
+                                    $"above the beam{(result.Beam!.Top.Count == 1 ? string.Empty : end == 0 ? ", + end" : ", - end")}",
+                                    i == 0 ? verdict.Planned.TopMarks.ElementAtOrDefault(end)?[0] : null,
+                                    p
+                                )
+                        )
+                ),
+                .. result.Beam is { } beam
+                    ? [("beam", verdict.Planned.BeamMark, beam.Piece)]
+                    : Array.Empty<(string, string?, PieceOnLift)>(),
+            ];
+
+    /// <summary>Every piece of the legs, with where it is and its mark.</summary>
+    public IEnumerable<(string Where, string? Mark, PieceOnLift Piece)> InLegs =>
+        (Result?.Legs ?? []).SelectMany(l =>
+            l.Pieces.Select((p, i) => (Leg(l.Number), Verdict!.Planned.MarkAt(l.Number, i), p))
+        );
+
     /// <summary>The changes that would help.</summary>
     public IReadOnlyList<LiftFix> Fixes =>
         Verdict?.Planned.Lift is { } lift && Result is { } result ? LiftFixes.Of(lift, result) : [];
+
+    /// <summary>What may be said of what a load is like, by field.</summary>
+    public static IReadOnlyList<(string Field, string Text)> Natures { get; } =
+    [
+        ("is-points", "Has points to lift it by"),
+        ("is-loose", "A bundle, or loose"),
+        ("is-slick", "Slick"),
+        ("is-fragile", "Gives when pressed"),
+        ("is-tall", "Higher than wide"),
+        ("is-long", "Long"),
+        ("is-finish", "Polished, painted or soft"),
+        ("is-edges", "Sharp edges"),
+        ("is-rough", "Rough, rubs"),
+        ("is-sunlight", "Long in sunlight"),
+        ("is-light", "Light, handled by hand"),
+        ("is-shock", "Jerks can't be ruled out"),
+        .. Enum.GetValues<Core.Tags.Chemical>()
+            .Select(c => ($"is-{Code.Of(c)}", $"{char.ToUpperInvariant(Code.Of(c)[0])}{Code.Of(c)[1..]}")),
+    ];
+
+    /// <summary>Whether anything was said of what the load is like.</summary>
+    public bool IsDescribed => Natures.Any(n => Is(n.Field));
+
+    /// <summary>What the load is like: as ticked, and as its shape, heat and edges say.</summary>
+    public LoadNature Nature
+    {
+        get
+        {
+            var sizes = HitchKinds.Sizes(Plan?.Estimate);
+            return new()
+            {
+                HasPoints = Is("is-points"),
+                Loose = Is("is-loose"),
+                Slick = Is("is-slick"),
+                Fragile = Is("is-fragile"),
+                Tall = Is("is-tall"),
+                IsLong = Is("is-long") || (sizes is { } s && s.Longest > HitchKinds.LongFrom * s.Next),
+                Finish = Is("is-finish"),
+                SharpEdges = Is("is-edges") || Plan?.Hitch.Edge is { Protection: EdgeProtection.None },
+                Rough = Is("is-rough"),
+                Sunlight = Is("is-sunlight"),
+                Light = Is("is-light"),
+                Shock = Is("is-shock"),
+                Temperature = Plan?.Load.Temperature,
+                Chemicals = [.. Enum.GetValues<Core.Tags.Chemical>().Where(c => Is($"is-{Code.Of(c)}"))],
+                NoChain = Site.Policies.NoChainHoisting,
+                Books = Site.Books,
+            };
+        }
+    }
+
+    private bool Is(string field) => Fields.GetValueOrDefault(field) == "true";
 
     /// <summary>Works out a lift with its gear as it stands now.</summary>
     /// <param name="row">The lift.</param>

@@ -5,7 +5,18 @@ public static class PlanForm
 {
     private const int MostFields = 900;
 
-    private static readonly HashSet<string> NotOfThePlan = ["Submission", "version", "add", "off", "id"];
+    private static readonly HashSet<string> NotOfThePlan =
+    [
+        "Submission",
+        "version",
+        "add",
+        "off",
+        "id",
+        "chart-lines",
+        "chart-file",
+        "chart-from",
+        "seen",
+    ];
 
     /// <summary>What was typed, by field; empty fields are left out.</summary>
     public static Dictionary<string, string> Typed(IFormCollection form)

@@ -31,6 +31,11 @@ internal sealed class TextGate : IAsyncPageFilter
         PieceEntryReader.Ratings,
     ];
 
+    /// <summary>A crane's chart, and a plan as a bench last saw it.</summary>
+    private static readonly HashSet<string> Whole = ["crane-chart", "chart-lines", "seen"];
+
+    private const int MostOfWhole = 120_000;
+
     public Task OnPageHandlerSelectionAsync(PageHandlerSelectedContext context) => Task.CompletedTask;
 
     /// <summary>Looks at every field of a form.</summary>
@@ -47,7 +52,10 @@ internal sealed class TextGate : IAsyncPageFilter
         {
             foreach (var (name, values) in http.Request.Form)
             {
-                var most = Lists.Contains(name) ? MostOfLists : FreeText.Usual;
+                var most =
+                    Whole.Contains(name) ? MostOfWhole
+                    : Lists.Contains(name) ? MostOfLists
+                    : FreeText.Usual;
                 var refusal = FreeText.RefusalOf("A field's name", name)
                     ?? (
                         name.StartsWith("__", StringComparison.Ordinal)

@@ -1,6 +1,7 @@
 using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
 using Microsoft.AspNetCore.Mvc;
 
@@ -21,6 +22,48 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
 
     public async Task<IActionResult> OnGetAsync(Guid id) => await ShowAsync(id, null) ? Page() : NotFound();
 
+    /// <summary>Fields somebody else changed too, to something else.</summary>
+    public IReadOnlyList<PlanClash> Clashes { get; private set; } = [];
+
+    /// <summary>Whether what somebody else changed meanwhile came in.</summary>
+    public bool Merged { get; private set; }
+
+    /// <summary>What the last trial lift says of the centre of gravity; null where it was level, or the legs stand otherwise.</summary>
+    public (string Low, string By, string Off)? TrialSays =>
+        Row.State == LiftState.Planned
+        && Lift.Plan?.Stand is StandPoints { Geometry: var geometry }
+        && Records.FirstOrDefault(r => r.Kind == "trial") is { } trial
+        && Records.TakeWhile(r => r != trial).All(r => r.Kind != "moved")
+        && trial.Version >= Row.Version - 1
+        && TrialFinding.Read(trial.Data.GetValueOrDefault("low end"), trial.Data.GetValueOrDefault("by"))
+            is { Ok: true, Value: var found }
+            ? (trial.Data["low end"], found.Tilt.ToString(), Lift.Reach(found.Off(geometry.Hook.Z - geometry.Centre.Z)))
+            : null;
+
+    /// <summary>Moves the centre of gravity where the last trial lift puts it.</summary>
+    public async Task<IActionResult> OnPostCentreAsync(Guid id, int version)
+    {
+        var typed = PlanForm.Typed(Request.Form);
+        if (!await ShowAsync(id, typed))
+            return NotFound();
+        if (
+            Lift.Plan?.Stand is not StandPoints { Geometry: var geometry }
+            || Records.FirstOrDefault(r => r.Kind == "trial") is not { } trial
+        )
+            return Redirect($"/lift/{id}");
+        var found = TrialFinding.Read(trial.Data.GetValueOrDefault("low end"), trial.Data.GetValueOrDefault("by"));
+        if (!found.Ok)
+        {
+            Refuse(found.Refusal!);
+            return Page();
+        }
+
+        var centre = found.Value.Centre(geometry);
+        foreach (var (axis, at) in new[] { ("x", centre.X), ("y", centre.Y), ("z", centre.Z) })
+            typed[$"g-{axis}"] = Lift.Reach(at);
+        return await KeepAsync(id, version, typed);
+    }
+
     /// <summary>What is typed, worked out and kept, as the part of the page that shows it.</summary>
     public async Task<IActionResult> OnPostWorkAsync(Guid id, int version)
     {
@@ -30,6 +73,18 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         if (!Same(typed, Row.Fields))
         {
             var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
+            if (saved.Refusal is { Kind: RefusalKind.Conflict } && Seen() is { } seen)
+            {
+                // Two work on one plan: what each typed stands, field by field.
+                var merge = PlanMerge.Of(seen, typed, Row.Fields);
+                saved = await Lifts.SaveAsync(id, Row.Version, merge.Fields, Here.Actor, Here.Now, Cancel);
+                if (saved.Ok)
+                {
+                    await ShowAsync(id, merge.Fields);
+                    (Merged, Clashes) = (true, merge.Clashes);
+                }
+            }
+
             if (!saved.Ok)
                 Refuse(saved.Fault!);
             Response.Headers["X-Lift-Version"] = (saved.Ok ? saved.Value : version).ToString(
@@ -96,6 +151,48 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         return Page();
     }
 
+    /// <summary>Charts entered on other lifts, by the lift, under the crane's name.</summary>
+    public IReadOnlyList<(Guid Lift, string Name)> Charts { get; private set; } = [];
+
+    /// <summary>Takes a crane's chart: from a file, from lines, or as it stands on another lift.</summary>
+    public async Task<IActionResult> OnPostChartAsync(
+        Guid id,
+        int version,
+        [FromForm(Name = "chart-file")] IFormFile? file,
+        [FromForm(Name = "chart-lines")] string? lines,
+        [FromForm(Name = "chart-from")] Guid? from
+    )
+    {
+        var typed = PlanForm.Typed(Request.Form);
+        if (!await ShowAsync(id, typed))
+            return NotFound();
+        Checked<CraneChart> chart;
+        if (from is { } other && await Lifts.GetAsync(other, Cancel) is { } like)
+        {
+            typed.TryAdd("crane-name", like.Fields.GetValueOrDefault("crane-name") ?? string.Empty);
+            chart = ChartText.Read(like.Fields.GetValueOrDefault("crane-chart"));
+        }
+        else if (file is { Length: > 0 and <= MostOfAChart })
+        {
+            using var bytes = new MemoryStream();
+            await file.CopyToAsync(bytes, Cancel);
+            chart = ChartFile.Read(bytes.ToArray(), Cancel);
+        }
+        else
+            chart = ChartFile.Read(System.Text.Encoding.UTF8.GetBytes(lines ?? string.Empty), Cancel);
+        if (!chart.Ok)
+        {
+            Refuse(chart.Refusal!);
+            return Page();
+        }
+
+        typed["crane-chart"] = ChartText.Write(chart.Value);
+        typed["machine"] = "crane";
+        return await KeepAsync(id, version, typed);
+    }
+
+    private const int MostOfAChart = 200_000;
+
     /// <summary>Keeps the arrangement as a template.</summary>
     public async Task<IActionResult> OnPostTemplateAsync(Guid id)
     {
@@ -126,7 +223,23 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
             return false;
         F = new(Lift.Fields, Lift.TypedFaults);
         Records = await Lifts.RecordsAsync(id, Cancel);
+        Charts = await Lifts.ChartsAsync(id, Cancel);
         return true;
+    }
+
+    /// <summary>The plan as this page last had it from the record; null where it does not say.</summary>
+    private Dictionary<string, string>? Seen()
+    {
+        try
+        {
+            return Request.Form["seen"].ToString() is { Length: > 0 } sent
+                ? System.Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(sent)
+                : null;
+        }
+        catch (System.Text.Json.JsonException)
+        {
+            return null;
+        }
     }
 
     private static bool Same(Dictionary<string, string> a, IReadOnlyDictionary<string, string> b) =>

@@ -85,7 +85,9 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
         string? level,
         bool slipped,
         string? links,
-        string? note
+        string? note,
+        string? low,
+        string? by
     )
     {
         bool? hung = level switch
@@ -94,7 +96,11 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
             "no" => false,
             _ => null,
         };
-        return StepAsync(id, version, new TryLift(hung, slipped, Short(links), Short(note)));
+        return StepAsync(
+            id,
+            version,
+            new TryLift(hung, slipped, Short(links), Short(note)) { Low = Short(low), By = Short(by) }
+        );
     }
 
     public Task<IActionResult> OnPostEndAsync(Guid id, int version, string? note) =>

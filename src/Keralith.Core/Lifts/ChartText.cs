@@ -1,0 +1,54 @@
+using Keralith.Core.Quantities;
+
+namespace Keralith.Core.Lifts;
+
+/// <summary>A crane's chart as a plan keeps it: a line for each figure, its four columns apart by tabs.</summary>
+public static class ChartText
+{
+    /// <summary>Figures a chart may have on a plan.</summary>
+    public const int MostRows = 800;
+
+    /// <summary>The columns, as a chart file names them.</summary>
+    public static IReadOnlyList<string> Columns { get; } = ["configuration", "boom_length", "radius", "capacity"];
+
+    /// <summary>Writes a chart.</summary>
+    public static string Write(CraneChart chart) =>
+        string.Join('\n', chart.Rows.Select(r => $"{r.Configuration}\t{r.BoomLength}\t{r.Radius}\t{r.Capacity}"));
+
+    /// <summary>Reads a chart as a plan keeps it.</summary>
+    public static Checked<CraneChart> Read(string? text) =>
+        Of(
+            (text ?? string.Empty)
+                .Split(['\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
+                .Select(l => (IReadOnlyList<string>)l.Split('\t'))
+                .ToList()
+        );
+
+    /// <summary>A chart of lines of four columns, in the order of <see cref="Columns"/>.</summary>
+    /// <returns>The chart, or the first line that can't be read, counted from 1, and why.</returns>
+    public static Checked<CraneChart> Of(IReadOnlyList<IReadOnlyList<string>> lines)
+    {
+        if (lines.Count == 0)
+            return new Refusal("the crane's chart is wanted: without its figures nothing is lifted");
+        if (lines.Count > MostRows)
+            return new Refusal($"a chart of at most {MostRows} figures is read; take the configuration that is used");
+        var rows = new List<ChartRow>();
+        foreach (var (n, line) in lines.Index())
+        {
+            if (line.Count != Columns.Count)
+                return new Refusal($"figure {n + 1}: expected {string.Join(", ", Columns)}");
+            var (boom, radius, capacity) = (Length.Read(line[1]), Length.Read(line[2]), Mass.Read(line[3]));
+            if (line[0].Trim().Length is 0 or > 120)
+                return new Refusal($"figure {n + 1}: the configuration is not named");
+            if (!boom.Ok || boom.Value.Millimetres <= 0)
+                return new Refusal($"figure {n + 1}: boom length {boom.Fault ?? "over 0"}");
+            if (!radius.Ok || radius.Value.Millimetres <= 0)
+                return new Refusal($"figure {n + 1}: radius {radius.Fault ?? "over 0"}");
+            if (!capacity.Ok || capacity.Value.Kilograms < 0)
+                return new Refusal($"figure {n + 1}: capacity {capacity.Fault ?? "of 0 or over"}");
+            rows.Add(new(line[0].Trim(), boom.Value, radius.Value, capacity.Value));
+        }
+
+        return CraneChart.Of(rows);
+    }
+}

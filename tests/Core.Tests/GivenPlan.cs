@@ -1,0 +1,57 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+using Keralith.Core.Lifts;
+using Keralith.Core.Quantities;
+using Keralith.Core.Tags;
+using Xunit;
+
+namespace Keralith.Core.Tests;
+
+/// <summary>Short ways to put a plan together.</summary>
+internal static class GivenPlan
+{
+    public static readonly IReadOnlyList<RuleBook> Asme = [RuleBookShelf.Asme];
+    public static readonly Usability Usable = new([]);
+
+    /// <summary>What was typed; empty fields are none.</summary>
+    public static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>
+        typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
+
+    public static LiftPlan Plan(Dictionary<string, string> fields)
+    {
+        var (plan, faults) = LiftPlanReader.Read(fields);
+        Assert.True(plan is not null, string.Join("; ", faults));
+        return plan;
+    }
+
+    public static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) =>
+        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
+
+    public static GearPiece Bare(string family, int legs = 1) =>
+        new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
+
+    public static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) =>
+        new(mark, Bare(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
+
+    /// <summary>A piece with what is stated of it.</summary>
+    public static LiftGear Piece(
+        string mark,
+        string family,
+        string rated,
+        params (string Name, string Value)[] stated
+    ) =>
+        new(
+            mark,
+            new(
+                GearFamilies.Find(family)!,
+                [.. stated.Select(v => KeyValuePair.Create(v.Name, GearAttributes.Find(v.Name)!.Read(v.Value).Value))]
+            ),
+            rated.Length == 0 ? null : Mass.Parse(rated),
+            null,
+            TagWords.Plain with
+            {
+                Hitch = Hitch.Vertical,
+            },
+            Usable
+        );
+}
