@@ -52,7 +52,7 @@ public sealed class CustodyStore(Database database)
             Hold
         );
 
-    /// <summary>Every open hold of what is not retired, oldest first.</summary>
+    /// <summary>Every open hold of what is in the cage, oldest first.</summary>
     public Task<List<HoldRow>> OpenHoldsAsync(CancellationToken cancel) =>
         database
             .Command(
@@ -138,6 +138,7 @@ public sealed class CustodyStore(Database database)
                 var inspections = Derivation.Inspections(beside, piece);
                 var retagged = Holding.Retagged(beside, piece);
                 var movers = Holding.Movers(beside, piece);
+                var lacksProof = AwayStore.LacksProof(beside, piece);
                 return session.OnPieceAsync(
                     piece,
                     version,
@@ -152,6 +153,7 @@ public sealed class CustodyStore(Database database)
                         )
                         {
                             Movers = movers.Value,
+                            LacksProof = lacksProof.Value,
                         };
                         var outcome = Cage.Release(facts, hold, reason, session.By);
                         if (outcome.Ok)
@@ -238,7 +240,8 @@ public sealed class CustodyStore(Database database)
                         witness?.Id,
                         witness?.Username ?? string.Empty,
                         note,
-                        session.By
+                        session.By,
+                        row.Locked
                     );
                     if (outcome.Ok)
                         await DisposeAsync(session, row.Id, "destroyed", note.Trim(), method.Trim(), witness!.Id)

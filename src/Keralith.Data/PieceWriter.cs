@@ -115,6 +115,7 @@ internal static class PieceWriter
                 [.. pieces.Select(p => (p.Entry.Mark.Text, (LedgerRecord)new PieceRegistered(Describe(p.Entry))))]
             )
             .ConfigureAwait(false);
+        await RecallStore.CatchAsync(session, [.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         return null;
     }
 

@@ -85,6 +85,38 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             "select piece_id, at, by_person, jsonb_build_object('code', code) from piece_code"
         ),
         (
+            "sending away",
+            "piece.sent-away",
+            "select piece_id, at, by_person, jsonb_build_object('for', sent_for, 'to', sent_to, 'what', what) from away"
+        ),
+        (
+            "coming back",
+            "piece.came-back",
+            """
+            select a.piece_id, r.at, r.by_person, jsonb_build_object('for', a.sent_for, 'note', r.note, 'loadBearing', r.load_bearing)
+            from away_return r join away a on a.id = r.away_id
+            """
+        ),
+        (
+            "proof test",
+            "piece.proof-tested",
+            """
+            select piece_id, at, by_person,
+              jsonb_build_object('load', load, 'factor', factor, 'on', tested_on::text, 'passed', passed, 'certificate', certificate)
+            from proof_test
+            """
+        ),
+        (
+            "keeping as evidence",
+            "piece.evidence-locked",
+            "select piece_id, at, by_person, jsonb_build_object('reason', reason) from evidence where locked"
+        ),
+        (
+            "letting go of evidence",
+            "piece.evidence-unlocked",
+            "select piece_id, at, by_person, jsonb_build_object('reason', reason) from evidence where not locked"
+        ),
+        (
             "move",
             "piece.moved",
             "select piece_id, at, by_person, jsonb_build_object('from', from_place, 'to', to_place) from move where kind = 'moved'"
@@ -355,7 +387,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 join person w on w.id = h.placed_by
                 join ledger l on l.subject = p.mark and l.at = h.placed_at and l.actor = w.username
                   and l.kind in ('piece.held', 'inspection.signed', 'piece.facts-changed', 'piece.held-by-rules',
-                    'gear.event', 'part.replaced', 'piece.returned', 'piece.found')
+                    'gear.event', 'part.replaced', 'piece.returned', 'piece.found', 'piece.came-back', 'piece.proof-tested',
+                    'piece.recalled')
                 group by p.mark, h.id
                 having not bool_or(case l.kind
                   when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
@@ -369,6 +402,10 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                   when 'gear.event' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
                   when 'part.replaced' then h.cause = 'event' and position(l.data::jsonb->>'what' in h.reason) > 0
                   when 'piece.returned' then h.cause = 'doubt' and position(l.data::jsonb->>'doubt' in h.reason) > 0
+                  when 'piece.came-back' then h.cause = 'returned' and position(l.data::jsonb->>'note' in h.reason) > 0
+                  when 'piece.proof-tested' then h.cause = 'verdict-remove' and position(l.data::jsonb->>'load' in h.reason) > 0
+                  when 'piece.recalled' then h.cause = 'recall' and l.data::jsonb->>'recall' = h.recall_id::text
+                    and h.reason = 'Recall: ' || (l.data::jsonb->>'reason')
                   when 'piece.found' then h.cause = 'doubt' and position(l.data::jsonb->>'where' in h.reason) > 0
                   end)
                 union
@@ -443,6 +480,11 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 select m.kind = 'lost' from move m
                 where m.piece_id = p.id and m.kind <> 'moved'
                 order by m.at desc limit 1), false) as missing,
+              (select a.sent_for from away a where a.piece_id = p.id
+                and not exists (select from away_return r where r.away_id = a.id)) as away,
+              (select e.reason from evidence e where e.piece_id = p.id and e.locked
+                and not exists (select from evidence l where l.piece_id = p.id and l.at > e.at)
+                order by e.at desc limit 1) is distinct from p.locked as mislocked,
               (select count(*)::int from hold h where h.piece_id = p.id
                 and not exists (select from release r where r.hold_id = h.id)) as holds,
               (select c.last_periodic from carried_over c join carried_accepted a using (piece_id)
@@ -483,6 +525,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             r.Get<bool>("condemned"),
             r.Get<bool>("destroyed"),
             r.Get<bool>("missing"),
+            Code.Find<AwayFor>(r.TextOrNull("away")),
             holds,
             report is not null || records.Any(i => i is { IsFull: true, IsClean: true })
         );
@@ -499,6 +542,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         );
         if (r.Get<string>("state") != Code.Of(state))
             yield return $"It is kept as {r.Get<string>("state")}; its records say {Code.Of(state)}.";
+        if (r.Get<bool>("mislocked"))
+            yield return "Whether it is kept as evidence is kept otherwise than its records say.";
         if (r.Get<int>("open_holds") != holds)
             yield return $"It is kept with {r.Get<int>("open_holds")} open holds; its records say {holds}.";
         if (r.TextOrNull("verdict") != (derived.Verdict is { } verdict ? Code.Of(verdict) : null))

@@ -46,6 +46,19 @@ public sealed class YardStore(Database database)
                   union all select c.at, 'Further code bound: ' || c.code, c.by_person
                   from piece_code c
                   where c.piece_id = $1
+                  union all select a.at, case a.sent_for when 'repair' then 'Sent to repair: ' else 'Sent to a test bed: ' end || a.sent_to || ', ' || a.what, a.by_person
+                  from away a
+                  where a.piece_id = $1
+                  union all select r.at, 'Back from ' || a.sent_to || ': ' || r.note, r.by_person
+                  from away_return r
+                  join away a on a.id = r.away_id
+                  where a.piece_id = $1
+                  union all select t.at, 'Proof test ' || case when t.passed then 'passed' else 'failed' end || ' at ' || t.load || ', ' || to_char(t.tested_on, 'YYYY-MM-DD') || ', ' || t.certificate, t.by_person
+                  from proof_test t
+                  where t.piece_id = $1
+                  union all select e.at, case when e.locked then 'Kept as evidence: ' else 'No longer kept as evidence: ' end || e.reason, e.by_person
+                  from evidence e
+                  where e.piece_id = $1
                   union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
                   from issue i
                   where i.piece_id = $1

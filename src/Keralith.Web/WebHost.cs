@@ -156,6 +156,8 @@ public static class WebHost
         services.AddSingleton<QuestionStore>();
         services.AddSingleton<CodeStore>();
         services.AddSingleton<RoundStore>();
+        services.AddSingleton<AwayStore>();
+        services.AddSingleton<RecallStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

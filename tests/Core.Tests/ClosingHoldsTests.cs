@@ -62,11 +62,14 @@ public class ClosingHoldsTests
             Assert.False(Release(cause, own, [made], Held.AddHours(1)).Ok, $"{cause}");
     }
 
+    /// <summary>Every cause but a recall: no inspection here says that a maker's notice is done with.</summary>
+    private static IEnumerable<HoldCause> Inspected => Enum.GetValues<HoldCause>().Where(c => c != HoldCause.Recall);
+
     [Fact]
     public void Whoever_changed_what_it_is_judged_by_while_it_was_held_never_closes_its_hold()
     {
         var own = GivenPeople.Signer(Role.Qualified);
-        foreach (var cause in Enum.GetValues<HoldCause>())
+        foreach (var cause in Inspected)
         {
             var clean = Clean(Held.AddHours(2));
             Checked<OpenHold> Close(Guid by, DateTimeOffset at) =>
@@ -92,16 +95,13 @@ public class ClosingHoldsTests
         string what,
         SignedInspection? made,
         bool does
-    ) =>
-        Assert.All(Enum.GetValues<HoldCause>(), cause =>
-            Assert.True(does == Close(cause, Role.Qualified, made).Ok, $"{cause}: {what}")
-        );
+    ) => Assert.All(Inspected, cause => Assert.True(does == Close(cause, Role.Qualified, made).Ok, $"{cause}: {what}"));
 
     [Fact]
     public void Whoever_signed_the_clean_inspection_does_not_close_the_hold_of_a_verdict_or_an_event()
     {
         var own = GivenPeople.Signer(Role.Qualified, Inspector);
-        foreach (var cause in Enum.GetValues<HoldCause>())
+        foreach (var cause in Inspected)
         {
             var alone = Release(cause, own, [Clean(Held.AddHours(2))], Held.AddHours(1));
             var wanted = cause is HoldCause.Doubt or HoldCause.Marking;

@@ -29,6 +29,25 @@ public class PieceLifeTableTests
             State(Issuing.TakeBack("HM-0001", s, new("Maud", "Lock 9", null, Qualified.Day), "", Qualified)),
         ["return in doubt"] = s =>
             State(Issuing.TakeBack("HM-0001", s, new("Maud", "", null, Qualified.Day), "Bent", Qualified)),
+        ["send to repair"] = s => State(Send(s, AwayFor.Repair)),
+        ["send to test"] = s => State(Send(s, AwayFor.Test)),
+        ["take back"] = s =>
+            State(
+                Away.TakeBack(
+                    "HM-1",
+                    s,
+                    new(AwayFor.Repair, "The maker", "Pin", null, Qualified.Day),
+                    "New pin",
+                    true,
+                    Qualified
+                )
+            ),
+        ["proof test, passed"] = s => State(Test(s, passed: true)),
+        ["proof test, failed"] = s => State(Test(s, passed: false)),
+        ["keep as evidence"] = s => State(EvidenceLock.Put(s, null, "It failed", Qualified)),
+        ["let evidence go"] = s => State(EvidenceLock.Lift(s, "It failed", "Done with", Qualified)),
+        ["recall"] = s =>
+            Recalls.Stop(s, Guid.NewGuid(), "Cracks") is { } stopped ? stopped.State : new Refusal("nothing"),
         ["initial, fit"] = s => PieceLife.AfterInspection(s, InspectionKind.Initial, VerdictKind.Fit, 0),
         ["periodic, fit"] = s => PieceLife.AfterInspection(s, InspectionKind.Periodic, VerdictKind.Fit, 0),
         ["periodic, watch"] = s => PieceLife.AfterInspection(s, InspectionKind.Periodic, VerdictKind.Watch, 0),
@@ -46,35 +65,66 @@ public class PieceLifeTableTests
         ["correction, remove"] = s => Correction.After(s, VerdictKind.Remove),
     };
 
-    /// <summary>A column each: new, in service, held, condemned, destroyed, missing.</summary>
+    /// <summary>A column each: new, in service, held, condemned, destroyed, missing, at repair, at test.</summary>
     public static TheoryData<string, string> Table { get; } =
         new()
         {
-            { "hold", "held held held refused refused refused" },
-            { "condemn", "condemned condemned condemned refused refused condemned" },
-            { "destroy", "refused refused refused destroyed refused refused" },
-            { "retag", "new in-service held refused refused missing" },
-            { "move", "new in-service held refused refused refused" },
-            { "lose", "missing missing missing refused refused refused" },
-            { "find", "refused refused refused refused refused held" },
-            { "event", "held held held refused refused refused" },
-            { "count", "new in-service held refused refused refused" },
-            { "return", "new in-service held condemned destroyed missing" },
-            { "return in doubt", "held held held refused refused refused" },
-            { "initial, fit", "in-service in-service in-service refused refused refused" },
-            { "periodic, fit", "refused in-service in-service refused refused refused" },
-            { "periodic, watch", "refused in-service in-service refused refused refused" },
-            { "periodic, hold", "held held held refused refused refused" },
-            { "periodic, remove", "held held held refused refused refused" },
-            { "periodic, incomplete", "refused refused refused refused refused refused" },
-            { "periodic, fit, with a hold open", "held held held refused refused refused" },
-            { "release, the last hold", "refused refused in-service refused refused refused" },
-            { "release, another hold open", "refused refused held refused refused refused" },
-            { "release, never accepted", "refused refused new refused refused refused" },
-            { "take over", "in-service refused refused refused refused refused" },
-            { "correction, fit", "new in-service held refused refused missing" },
-            { "correction, remove", "held held held refused refused refused" },
+            { "hold", "held held held refused refused refused at-repair at-test" },
+            { "condemn", "condemned condemned condemned refused refused condemned refused refused" },
+            { "destroy", "refused refused refused destroyed refused refused refused refused" },
+            { "retag", "new in-service held refused refused missing refused refused" },
+            { "move", "new in-service held refused refused refused refused refused" },
+            { "lose", "missing missing missing refused refused refused refused refused" },
+            { "find", "refused refused refused refused refused held refused refused" },
+            { "event", "held held held refused refused refused at-repair at-test" },
+            { "count", "new in-service held refused refused refused refused refused" },
+            { "return", "new in-service held condemned destroyed missing at-repair at-test" },
+            { "return in doubt", "held held held refused refused refused at-repair at-test" },
+            { "send to repair", "refused refused at-repair refused refused refused refused refused" },
+            { "send to test", "refused refused at-test refused refused refused refused refused" },
+            { "take back", "refused refused refused refused refused refused held held" },
+            { "proof test, passed", "new in-service held refused refused missing at-repair at-test" },
+            { "proof test, failed", "held held held refused refused refused at-repair at-test" },
+            { "keep as evidence", "new in-service held condemned refused missing at-repair at-test" },
+            { "let evidence go", "new in-service held condemned destroyed missing at-repair at-test" },
+            { "recall", "held held held refused refused missing at-repair at-test" },
+            { "initial, fit", "in-service in-service in-service refused refused refused refused refused" },
+            { "periodic, fit", "refused in-service in-service refused refused refused refused refused" },
+            { "periodic, watch", "refused in-service in-service refused refused refused refused refused" },
+            { "periodic, hold", "held held held refused refused refused refused refused" },
+            { "periodic, remove", "held held held refused refused refused refused refused" },
+            { "periodic, incomplete", "refused refused refused refused refused refused refused refused" },
+            { "periodic, fit, with a hold open", "held held held refused refused refused refused refused" },
+            { "release, the last hold", "refused refused in-service refused refused refused refused refused" },
+            { "release, another hold open", "refused refused held refused refused refused refused refused" },
+            { "release, never accepted", "refused refused new refused refused refused refused refused" },
+            { "take over", "in-service refused refused refused refused refused refused refused" },
+            { "correction, fit", "new in-service held refused refused missing at-repair at-test" },
+            { "correction, remove", "held held held refused refused refused at-repair at-test" },
         };
+
+    private static Checked<PieceOutcome> Send(PieceState state, AwayFor sentFor) =>
+        Away.Send("HM-1", state, null, null, new(sentFor, "The maker", "Pin", null, Qualified.Day), Qualified);
+
+    private static Checked<PieceOutcome> Test(PieceState state, bool passed) =>
+        ProofTests.Record(
+            "HM-1",
+            state,
+            new(Gear.GearFamilies.Find("shackle")!, []),
+            Quantities.Mass.Parse("1 t"),
+            Quantities.Mass.Parse("1 t"),
+            new(
+                ProofSubject.Leg,
+                Quantities.Mass.Parse("2 t"),
+                Qualified.Day,
+                "Test house",
+                "Cell 4",
+                Qualified.Day,
+                "T-77",
+                passed
+            ),
+            Qualified
+        );
 
     [Theory]
     [MemberData(nameof(Table))]
@@ -103,7 +153,7 @@ public class PieceLifeTableTests
         int holds,
         bool accepted,
         string state
-    ) => Assert.Equal(state, Code.Of(PieceLife.Of(condemned, destroyed, missing, holds, accepted)));
+    ) => Assert.Equal(state, Code.Of(PieceLife.Of(condemned, destroyed, missing, null, holds, accepted)));
 
     [Fact]
     public void What_is_retired_is_retired_and_nothing_else_is() =>

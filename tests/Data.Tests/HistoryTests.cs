@@ -85,12 +85,19 @@ public class HistoryTests
             "service",
             "condemn",
             "destroy",
+            "send away",
+            "take back",
+            "test",
+            "lock",
+            "unlock",
+            "recall",
+            "end recall",
             "books",
         ];
 
         public async Task RunAsync(int hand)
         {
-            var entry = PieceEntryReader.Read(Seed.Shackle(_mark)).Entry!;
+            var entry = PieceEntryReader.Read(Seed.Shackle(_mark)).Entry! with { Serial = $"only {_mark}" };
             Yard.Must(await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), By("stores"), Cancel));
             for (var acts = _chance.Next(1, MostActs + 1); acts > 0; acts--)
             {
@@ -98,9 +105,16 @@ public class HistoryTests
                 // seldom change.
                 var act = _chance.Next(100) switch
                 {
-                    < 25 => "inspect",
-                    < 33 => "look",
-                    < 43 => "hold",
+                    < 22 => "inspect",
+                    < 28 => "look",
+                    < 36 => "hold",
+                    < 40 => "send away",
+                    < 46 => "take back",
+                    < 48 => "test",
+                    < 49 => "lock",
+                    < 51 => "unlock",
+                    < 52 => "recall",
+                    < 53 => "end recall",
                     < 60 => "release",
                     < 64 => "retag",
                     < 68 => "lose",
@@ -185,10 +199,71 @@ public class HistoryTests
                     By("qualified"),
                     Cancel
                 ),
+                "send away" => await new AwayStore(yard.Database).SendAsync(
+                    id,
+                    version,
+                    _chance.Next(2) == 0 ? AwayFor.Repair : AwayFor.Test,
+                    "The maker's shop",
+                    "Look at the pin",
+                    null,
+                    By("stores"),
+                    Cancel
+                ),
+                "take back" => await new AwayStore(yard.Database).TakeBackAsync(
+                    id,
+                    version,
+                    "Pin replaced",
+                    _chance.Next(2) == 0,
+                    By("stores"),
+                    Cancel
+                ),
+                "test" => await new AwayStore(yard.Database).TestAsync(
+                    id,
+                    version,
+                    new(
+                        ProofSubject.Leg,
+                        piece.RatedLoad! * 2,
+                        Day,
+                        "Test house",
+                        "Cell 4",
+                        Day.AddDays(90),
+                        "T-77",
+                        Passed: _chance.Next(4) > 0
+                    ),
+                    By("inspector"),
+                    Cancel
+                ),
+                "lock" => await new AwayStore(yard.Database).LockAsync(id, true, "Asked for", By("inspector"), Cancel),
+                "unlock" => await new AwayStore(yard.Database).LockAsync(id, false, "Done", By("qualified"), Cancel),
+                "recall" => await RecallAsync(piece),
+                "end recall" => await EndRecallAsync(),
                 "books" => await BooksAsync(),
                 _ => throw new ArgumentOutOfRangeException(nameof(act), act, null),
             };
         }
+
+        private Guid? _recall;
+
+        /// <summary>Recalls this piece alone, by its serial.</summary>
+        private async Task<Checked<Recorded>> RecallAsync(Piece piece)
+        {
+            var stamp = By("qualified");
+            var set = await new RecallStore(yard.Database).SetAsync(
+                new(piece.Maker!, null, null, $"only {_mark}", null, null, null),
+                "Cracks",
+                "Notice 4",
+                stamp,
+                Cancel
+            );
+            if (set.Ok)
+                _recall = stamp.Submission;
+            return set;
+        }
+
+        private async Task<Checked<Recorded>> EndRecallAsync() =>
+            _recall is { } recall
+                ? await new RecallStore(yard.Database).EndAsync(recall, "Sound", By("qualified"), Cancel)
+                : new Refusal("None was set.");
 
         private DateOnly Day => DateOnly.FromDateTime(_now.UtcDateTime);
 
@@ -351,6 +426,7 @@ public class HistoryTests
                   exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
                   exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
                   coalesce((select m.kind = 'lost' from move m where m.piece_id = p.id and m.kind <> 'moved' order by m.at desc limit 1), false) as missing,
+                  (select a.sent_for from away a where a.piece_id = p.id and not exists (select from away_return r where r.away_id = a.id)) as away,
                   (select count(*)::int from hold h where h.piece_id = p.id and not exists (select from release r where r.hold_id = h.id)) as holds,
                   array(select i.kind || '|' || i.verdict || '|' || i.inspected_on || '|' || coalesce(i.next_by::text, '') || '|' || coalesce(i.made_by, i.signed_by)
                     from inspection i
@@ -362,13 +438,14 @@ public class HistoryTests
             await using var reader = await command.ExecuteReaderAsync(cancel);
             while (await reader.ReadAsync(cancel))
             {
-                var records = reader.GetFieldValue<string[]>(13).Select(Record).ToList();
+                var records = reader.GetFieldValue<string[]>(14).Select(Record).ToList();
                 var accepted = records.Any(r => r is { IsFull: true, IsClean: true });
                 var state = PieceLife.Of(
                     reader.GetBoolean(9),
                     reader.GetBoolean(10),
                     reader.GetBoolean(11),
-                    reader.GetInt32(12),
+                    Code.Find<AwayFor>(Text(12)),
+                    reader.GetInt32(13),
                     accepted
                 );
                 var family = GearFamilies.Find(reader.GetString(1))!;
@@ -378,7 +455,7 @@ public class HistoryTests
                 );
                 var retired = state.IsRetired();
                 Compare("state", reader.GetString(3), Code.Of(state));
-                Compare("holds", reader.GetInt32(8), reader.GetInt32(12));
+                Compare("holds", reader.GetInt32(8), reader.GetInt32(13));
                 Compare("verdict", Text(4), derived.Verdict is { } verdict ? Code.Of(verdict) : null);
                 Compare("last by", reader.IsDBNull(7) ? (Guid?)null : reader.GetGuid(7), derived.LastBy);
 

@@ -95,7 +95,7 @@ for (const way of ["keyboard", "pointer"]) {
         await expect(rows.or(alert).first()).toBeVisible();
         if (await alert.count()) {
           // A piece on hold is not put on: one that will do is found.
-          await page.locator('a[href*="/gear?family=web-sling"]').click();
+          await page.locator('#gear a[href*="/gear?family=web-sling"]').click();
           const others = new RegExp(`^Put it on: (?!${plan.gear.map((g) => g.mark).join("|")})HM-\\d+$`);
           const offer = page.getByRole("button", { name: others }).first();
           if (way === "keyboard") {

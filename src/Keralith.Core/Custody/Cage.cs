@@ -19,6 +19,9 @@ public sealed record ReleaseFacts(
 {
     /// <summary>Who changed facts it is judged by, and when.</summary>
     public IReadOnlyList<FactsMoved> Movers { get; init; } = [];
+
+    /// <summary>Whether load-bearing parts were repaired, and no proof test passed since it came back.</summary>
+    public bool LacksProof { get; init; }
 }
 
 /// <summary>What the cage does: anyone can stop a piece, few can let it go, and what is condemned never comes back.</summary>
@@ -59,6 +62,10 @@ public static class Cage
         );
         if (!may.Ok)
             return may.Refusal!;
+        if (open.Cause == HoldCause.Returned && facts.LacksProof)
+            return new Refusal(
+                "Load-bearing parts were repaired: a proof test that passed since it came back is wanted first."
+            );
         var state = PieceLife.AfterRelease(
             facts.State,
             facts.Open.Count - 1,
@@ -76,6 +83,8 @@ public static class Cage
             return forbidden;
         if (state.IsRetired())
             return new Refusal("This piece is retired.");
+        if (state.IsAway())
+            return new Refusal("This piece is away; take it back first.");
         if (string.IsNullOrWhiteSpace(proof))
             return new Refusal("Write how its identity was proved.");
         if (string.IsNullOrWhiteSpace(fittedBy))
@@ -97,17 +106,21 @@ public static class Cage
     /// <summary>Records the destruction of a condemned piece.</summary>
     /// <param name="witness">Who saw it and confirmed it by their own sign-in; null: nobody did.</param>
     /// <param name="witnessName">The witness's sign-in name.</param>
+    /// <param name="locked">Why it is kept as evidence; null: it is not.</param>
     public static Checked<PieceOutcome> Destroy(
         PieceState state,
         string? method,
         Guid? witness,
         string witnessName,
         string? note,
-        Signer by
+        Signer by,
+        string? locked = null
     )
     {
         if (by.Without(Right.Destroy) is { } forbidden)
             return forbidden;
+        if (EvidenceLock.Refuses(locked) is { } kept)
+            return kept;
         if (string.IsNullOrWhiteSpace(method))
             return new Refusal("Write how it was destroyed, such as cut through every link.");
         if (witness is not { } saw)
@@ -128,7 +141,11 @@ public static class Cage
         cause switch
         {
             HoldCause.Doubt or HoldCause.Marking or HoldCause.Event => true,
-            HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.FactsChanged or HoldCause.RulesChanged =>
-                false,
+            HoldCause.VerdictHold
+            or HoldCause.VerdictRemove
+            or HoldCause.FactsChanged
+            or HoldCause.RulesChanged
+            or HoldCause.Returned
+            or HoldCause.Recall => false,
         };
 }

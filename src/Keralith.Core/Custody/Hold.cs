@@ -34,6 +34,14 @@ public enum HoldCause
     /// <summary>The rules became stricter: its standing inspection comes out against it by them.</summary>
     [Code("rules-changed")]
     RulesChanged,
+
+    /// <summary>It came back from a shop or a test bed.</summary>
+    [Code("returned")]
+    Returned,
+
+    /// <summary>Its maker, or the site, calls gear of its kind back.</summary>
+    [Code("recall")]
+    Recall,
 }
 
 /// <summary>Somebody changed a fact a piece is judged by.</summary>
@@ -45,7 +53,11 @@ public sealed record FactsMoved(Guid By, FactOrder Order);
 /// <param name="Id">Its id.</param>
 /// <param name="Cause">Why.</param>
 /// <param name="Order">Where it stands among the facts.</param>
-public sealed record OpenHold(Guid Id, HoldCause Cause, FactOrder Order);
+public sealed record OpenHold(Guid Id, HoldCause Cause, FactOrder Order)
+{
+    /// <summary>Who put it on.</summary>
+    public Guid PlacedBy { get; init; }
+}
 
 /// <summary>A signed inspection that counts, as the rules see it.</summary>
 /// <param name="Kind">Its kind.</param>
@@ -136,6 +148,8 @@ public static class HoldRules
             HoldCause.Event => "overload or accident",
             HoldCause.FactsChanged => "facts changed",
             HoldCause.RulesChanged => "rules changed",
+            HoldCause.Returned => "back from a shop or test bed",
+            HoldCause.Recall => "recall",
         };
 
     /// <summary>What is wanted before a hold of this cause is closed, in words.</summary>
@@ -152,6 +166,9 @@ public static class HoldRules
                 "Wanted: a full inspection by the facts as they stand now, fit or watch, and a qualified person who neither inspected it nor changed them.",
             HoldCause.RulesChanged =>
                 "Wanted: a full inspection by the rules as they stand now, fit or watch, and another person, qualified. Where the rule is withdrawn, a qualified person lets it go.",
+            HoldCause.Returned =>
+                "Wanted: a full inspection made since it came back, fit or watch; a proof test that passed where load-bearing parts were repaired; and another person, qualified.",
+            HoldCause.Recall => "Wanted: whoever set the recall lets it go.",
         };
 
     /// <summary>The right it takes to close a hold of this cause.</summary>
@@ -164,7 +181,9 @@ public static class HoldRules
             or HoldCause.VerdictRemove
             or HoldCause.Event
             or HoldCause.FactsChanged
-            or HoldCause.RulesChanged => Right.CloseVerdict,
+            or HoldCause.RulesChanged
+            or HoldCause.Returned => Right.CloseVerdict,
+            HoldCause.Recall => Right.Recall,
         };
 
     /// <summary>Whose move it is, in words.</summary>
@@ -179,6 +198,8 @@ public static class HoldRules
                 "Inspected clean since: qualified person's move.",
             HoldCause.VerdictHold or HoldCause.VerdictRemove or HoldCause.Event => "Qualified person's move.",
             HoldCause.FactsChanged or HoldCause.RulesChanged => "Inspector's move: inspect it as it stands now.",
+            HoldCause.Returned => "Inspector's move: inspect it as it came back.",
+            HoldCause.Recall => "The move of who set the recall.",
         };
 
     /// <summary>
@@ -218,9 +239,16 @@ public static class HoldRules
             or HoldCause.VerdictRemove
             or HoldCause.Event
             or HoldCause.FactsChanged
-            or HoldCause.RulesChanged => OnVerdict(hold, closer, clean, oneMayDoBoth),
+            or HoldCause.RulesChanged
+            or HoldCause.Returned => OnVerdict(hold, closer, clean, oneMayDoBoth),
+            HoldCause.Recall => OnRecall(hold, closer),
         };
     }
+
+    private static Checked<OpenHold> OnRecall(OpenHold hold, Signer closer) =>
+        closer.Without(Closes(hold.Cause), "Who set the recall lets it go.") is { } no ? no
+        : hold.PlacedBy == closer.Person ? hold
+        : Refusal.Forbidden("Somebody else set this recall; they let it go.");
 
     private static Checked<OpenHold> OnDoubt(OpenHold hold, Signer closer, List<SignedInspection> clean)
     {

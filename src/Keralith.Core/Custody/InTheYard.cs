@@ -36,6 +36,8 @@ public static class InTheYard
             return new Refusal($"{mark} is retired; it hangs nowhere.");
         if (state == PieceState.Missing)
             return new Refusal($"{mark} is missing; say that it is found first.");
+        if (state.IsAway())
+            return new Refusal($"{mark} is away; take it back first.");
         if (to is null)
             return new Refusal("Choose the store.");
         if (to.Peg.Length > HangingPlace.LongestPeg)

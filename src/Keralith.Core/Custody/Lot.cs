@@ -16,7 +16,7 @@ public static class Lot
     /// <param name="reason">What was wrong with the rejected, or where others came from or went.</param>
     public static Checked<int> AfterCount(PieceState state, int? count, int seen, int rejected, string? reason)
     {
-        if (state.IsRetired() || state == PieceState.Missing)
+        if (IsGone(state))
             return Gone(state);
         if (count is not { } there)
             return new Refusal("This is a single piece, not a lot.");
@@ -37,7 +37,7 @@ public static class Lot
 
     /// <summary>How many are left after one was taken out under a mark of its own.</summary>
     public static Checked<int> AfterSplit(PieceState state, int? count, string? reason) =>
-        state.IsRetired() || state == PieceState.Missing ? Gone(state)
+        IsGone(state) ? Gone(state)
         : count is not { } there ? new Refusal("This is a single piece, not a lot.")
         : there == 0 ? new Refusal("The lot is empty.")
         : string.IsNullOrWhiteSpace(reason) ? new Refusal("Write what was found on it.")
@@ -84,10 +84,12 @@ public static class Lot
             : own.Refusal!;
     }
 
+    private static bool IsGone(PieceState state) => state.IsRetired() || state.IsAway() || state == PieceState.Missing;
+
     private static Refusal Gone(PieceState state) =>
         new(
-            state == PieceState.Missing
-                ? "The lot is missing; say that it is found first."
-                : "The lot is retired; nothing comes out of it again."
+            state.IsAway() ? "The lot is away; take it back first."
+            : state == PieceState.Missing ? "The lot is missing; say that it is found first."
+            : "The lot is retired; nothing comes out of it again."
         );
 }

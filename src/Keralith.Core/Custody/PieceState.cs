@@ -28,6 +28,14 @@ public enum PieceState
     /// <summary>Can't be found. Found again, it goes to the cage.</summary>
     [Code("missing")]
     Missing,
+
+    /// <summary>Gone to its maker or a shop. It comes back into the cage.</summary>
+    [Code("at-repair")]
+    AtRepair,
+
+    /// <summary>Gone to a test bed to settle a doubt. It comes back into the cage.</summary>
+    [Code("at-test")]
+    AtTest,
 }
 
 /// <summary>What may become of a piece, and what may not.</summary>
@@ -35,13 +43,21 @@ public static class PieceLife
 {
     private static readonly Refusal Lost = new("This piece is missing; say that it is found first.");
 
+    private static readonly Refusal Gone = new("This piece is away; take it back first.");
+
     private static readonly Refusal Retired = new("This piece is retired; nothing more can be recorded on it.");
 
     /// <summary>Whether a piece is out for good: its mark can never be registered, inspected, issued or used again.</summary>
     public static bool IsRetired(this PieceState state) => state is PieceState.Condemned or PieceState.Destroyed;
 
+    /// <summary>Whether a piece is with a shop or on a test bed.</summary>
+    public static bool IsAway(this PieceState state) => state is PieceState.AtRepair or PieceState.AtTest;
+
     /// <summary>Why a piece can't be inspected; null when it can.</summary>
-    public static Refusal? RefusalToInspect(PieceState state) => state.IsRetired() ? Retired : null;
+    public static Refusal? RefusalToInspect(PieceState state) =>
+        state.IsRetired() ? Retired
+        : state.IsAway() ? Gone
+        : null;
 
     /// <summary>The kind of inspection due: a piece never accepted gets its initial one, whatever was wished.</summary>
     public static InspectionKind KindDue(PieceState state, bool everAccepted, InspectionKind wished) =>
@@ -65,6 +81,8 @@ public static class PieceLife
             return Retired;
         if (state == PieceState.Missing)
             return Lost;
+        if (state.IsAway())
+            return Gone;
         if (verdict == VerdictKind.Incomplete)
             return new Refusal(
                 "The inspection is not complete: every question needs an answer before it can be signed."
@@ -81,6 +99,7 @@ public static class PieceLife
             PieceState.InService => PieceState.InService,
             PieceState.Held => PieceState.InService,
             PieceState.Missing => Lost,
+            PieceState.AtRepair or PieceState.AtTest => Gone,
         };
     }
 
@@ -90,13 +109,22 @@ public static class PieceLife
     /// <param name="condemned">Whether it was condemned.</param>
     /// <param name="destroyed">Whether its destruction is on record.</param>
     /// <param name="missing">Whether it was lost and not found since.</param>
+    /// <param name="away">Where it was sent and did not come back from; null: nowhere.</param>
     /// <param name="openHolds">Holds that are open.</param>
     /// <param name="everAccepted">Whether a full inspection that counts accepted it, or its report when it was taken
     /// over.</param>
-    public static PieceState Of(bool condemned, bool destroyed, bool missing, int openHolds, bool everAccepted) =>
+    public static PieceState Of(
+        bool condemned,
+        bool destroyed,
+        bool missing,
+        AwayFor? away,
+        int openHolds,
+        bool everAccepted
+    ) =>
         destroyed ? PieceState.Destroyed
         : condemned ? PieceState.Condemned
         : missing ? PieceState.Missing
+        : away is { } where ? AfterSending(where)
         : openHolds > 0 ? PieceState.Held
         : everAccepted ? PieceState.InService
         : PieceState.New;
@@ -105,7 +133,16 @@ public static class PieceLife
     public static Checked<PieceState> AfterHold(PieceState state) =>
         state.IsRetired() ? new Refusal("This piece is retired already; it can't come back into use.")
         : state == PieceState.Missing ? new Refusal("This piece is missing; say that it is found, and it is on hold.")
+        : state.IsAway() ? state
         : PieceState.Held;
+
+    /// <summary>The state after it was sent away.</summary>
+    public static PieceState AfterSending(AwayFor away) =>
+        away switch
+        {
+            AwayFor.Repair => PieceState.AtRepair,
+            AwayFor.Test => PieceState.AtTest,
+        };
 
     /// <summary>The state after a hold was closed.</summary>
     /// <param name="state">The state before.</param>
@@ -123,6 +160,7 @@ public static class PieceLife
         {
             PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => PieceState.Condemned,
             PieceState.Condemned or PieceState.Destroyed => new Refusal("This piece is condemned already."),
+            PieceState.AtRepair or PieceState.AtTest => Gone,
         };
 
     /// <summary>
@@ -133,15 +171,19 @@ public static class PieceLife
         {
             PieceState.Condemned => PieceState.Destroyed,
             PieceState.Destroyed => new Refusal("This piece is destroyed already."),
-            PieceState.New or PieceState.InService or PieceState.Held or PieceState.Missing => new Refusal(
-                "Only a condemned piece is destroyed; condemn it first."
-            ),
+            PieceState.New
+            or PieceState.InService
+            or PieceState.Held
+            or PieceState.Missing
+            or PieceState.AtRepair
+            or PieceState.AtTest => new Refusal("Only a condemned piece is destroyed; condemn it first."),
         };
 
     /// <summary>The state after nobody could find it.</summary>
     public static Checked<PieceState> AfterLoss(PieceState state) =>
         state.IsRetired() ? Retired
         : state == PieceState.Missing ? new Refusal("It is missing already.")
+        : state.IsAway() ? Gone
         : PieceState.Missing;
 
     /// <summary>The state after it was found: held, for nobody knows where it has been.</summary>

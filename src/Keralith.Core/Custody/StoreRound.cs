@@ -57,7 +57,7 @@ public static class StoreRound
 
     /// <summary>Whether a round of its store looks for a piece: everything that should hang there, the cage with it.</summary>
     public static bool Expects(PieceState state, bool isOut) =>
-        !isOut && !state.IsRetired() && state != PieceState.Missing;
+        !isOut && !state.IsRetired() && !state.IsAway() && state != PieceState.Missing;
 
     /// <summary>How a round stands: first what is not in order, then what is.</summary>
     /// <param name="expected">The pieces it is about.</param>
@@ -150,6 +150,7 @@ public static class StoreRound
         {
             { Holder: { } holder } => Line(RoundFinding.Extra, $"out with {holder} on record: take it back"),
             { State: PieceState.Missing } => Line(RoundFinding.Extra, "missing on record: say that it is found"),
+            _ when piece.State.IsAway() => Line(RoundFinding.Extra, "away on record: take it back"),
             _ when piece.State.IsRetired() => Line(
                 RoundFinding.Extra,
                 "never to be used again on record: take it off the peg"

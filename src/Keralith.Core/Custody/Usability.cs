@@ -79,6 +79,14 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
                 if (facts.OpenHolds.Count == 0)
                     reasons.Add("On hold.");
                 break;
+            case PieceState.AtRepair:
+                reasons.Add("Away at repair.");
+                reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
+                break;
+            case PieceState.AtTest:
+                reasons.Add("Away on a test bed.");
+                reasons.AddRange(facts.OpenHolds.Select(h => $"On hold: {h}."));
+                break;
             case PieceState.Missing:
                 reasons.Add("Missing: nobody knows where it is.");
                 break;

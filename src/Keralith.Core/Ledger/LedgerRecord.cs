@@ -128,6 +128,53 @@ public sealed record PieceMissing(string Reason) : LedgerRecord("piece.missing")
 /// <summary>A missing piece was found.</summary>
 public sealed record PieceFound(string Where) : LedgerRecord("piece.found");
 
+/// <summary>It went to a shop or a test bed.</summary>
+public sealed record PieceSentAway(string For, string To, string What, DateOnly? Back)
+    : LedgerRecord("piece.sent-away");
+
+/// <summary>It came back, with the shop's note.</summary>
+public sealed record PieceCameBack(string For, string Note, bool LoadBearing) : LedgerRecord("piece.came-back");
+
+/// <summary>A proof test was made.</summary>
+public sealed record ProofTested(
+    string Subject,
+    string Load,
+    decimal Factor,
+    DateOnly On,
+    string MadeBy,
+    string Instrument,
+    DateOnly CalibratedUntil,
+    string Certificate,
+    bool Passed
+) : LedgerRecord("piece.proof-tested");
+
+/// <summary>It is kept as evidence: no repair, no destruction, no change of record.</summary>
+public sealed record EvidenceLocked(string Reason) : LedgerRecord("piece.evidence-locked");
+
+/// <summary>It is kept as evidence no more.</summary>
+public sealed record EvidenceUnlocked(string Reason) : LedgerRecord("piece.evidence-unlocked");
+
+/// <summary>Gear was called back: what matches is held, and what matches later.</summary>
+public sealed record RecallSet(
+    Guid Recall,
+    string Maker,
+    string? Model,
+    string? Batch,
+    string? SerialFrom,
+    string? SerialTo,
+    DateOnly? From,
+    DateOnly? Until,
+    string Reason,
+    string Source,
+    int Held
+) : LedgerRecord("recall.set");
+
+/// <summary>A recall was let go: it holds nothing from then on.</summary>
+public sealed record RecallEnded(Guid Recall, string Reason, int LetGo) : LedgerRecord("recall.ended");
+
+/// <summary>A recall holds a piece.</summary>
+public sealed record PieceRecalled(Guid Recall, string Reason) : LedgerRecord("piece.recalled");
+
 /// <summary>A round of a store, or a search for chosen pieces, was begun.</summary>
 public sealed record RoundBegun(string Name, int Expected) : LedgerRecord("round.begun");
 

@@ -50,6 +50,9 @@ public sealed record LiftGear(
     /// <summary>Sizes that decide what seats in what.</summary>
     public FitSizes Fit { get; init; } = FitSizes.None;
 
+    /// <summary>One leg of a sling straight; of anything else its rated load; null where it is not known.</summary>
+    public Mass? OneLegStraight => RoleOf(Gear.Family) == LiftRole.Sling ? Sling(Hitch.Vertical).RatedLoad : RatedLoad;
+
     /// <summary>In how many legs it can hang at once.</summary>
     public int MostLegs => RoleOf(Gear.Family) == LiftRole.Sling ? Gear.Legs : LotCount ?? 1;
 

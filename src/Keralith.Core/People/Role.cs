@@ -154,6 +154,15 @@ public enum Right
     /// <summary>Close a hold put on by a site policy.</summary>
     ClosePolicy,
 
+    /// <summary>Call gear back, and let go what one called back.</summary>
+    Recall,
+
+    /// <summary>Keep a piece as evidence.</summary>
+    LockEvidence,
+
+    /// <summary>Record a proof test.</summary>
+    ProofTest,
+
     /// <summary>Condemn a piece.</summary>
     Condemn,
 
@@ -222,6 +231,9 @@ public static class Rights
         [Right.CloseDoubt] = [Role.Inspector, Role.Qualified],
         [Right.CloseVerdict] = [Role.Qualified],
         [Right.ClosePolicy] = [Role.Admin],
+        [Right.Recall] = [Role.Qualified, Role.Admin],
+        [Right.LockEvidence] = [Role.Inspector, Role.Qualified],
+        [Right.ProofTest] = [Role.Inspector, Role.Qualified],
         [Right.Condemn] = [Role.Qualified],
         [Right.Destroy] = [Role.Stores, Role.Qualified, Role.Admin],
         [Right.ReadSettings] = [Role.Inspector, Role.Qualified, Role.Admin, Role.Auditor],

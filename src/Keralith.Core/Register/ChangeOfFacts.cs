@@ -64,6 +64,8 @@ public static class ChangeOfFacts
             return forbidden;
         if (piece.State.IsRetired())
             return new Refusal("This piece is retired; its record stands as it is.");
+        if (Custody.EvidenceLock.Refuses(piece.Locked) is { } kept)
+            return kept;
         if (piece.Mark != entry.Mark.Text || piece.Gear.Family != entry.Gear.Family)
             return new Refusal("The mark and the family of a piece never change; register another.");
         if (piece.CarriedOver is { } report && entry.CarriedOver != report)

@@ -44,6 +44,8 @@ public static class KitUse
             PieceState.New => "it is not inspected yet",
             PieceState.Held => "it is on hold",
             PieceState.Missing => "it is missing",
+            PieceState.AtRepair => "it is away at repair",
+            PieceState.AtTest => "it is away on a test bed",
             PieceState.Condemned => "it is condemned",
             PieceState.Destroyed => "it is destroyed",
         };

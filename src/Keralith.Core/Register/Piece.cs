@@ -101,6 +101,9 @@ public sealed record Piece
     /// <summary>The last day it was inspected; before its first inspection the day it was registered.</summary>
     public DateOnly? Touched { get; init; }
 
+    /// <summary>Why it is kept as evidence; null: it is not.</summary>
+    public string? Locked { get; init; }
+
     /// <summary>In whose hands it is; null: in store.</summary>
     public IssuedTo? Issued { get; init; }
 

@@ -29,6 +29,63 @@ internal static class Derivation
             session.Sites
         );
 
+    /// <summary>The same for many locked pieces, each with its new state.</summary>
+    public static async Task DeriveManyAsync(this Session session, IEnumerable<(Piece Piece, PieceState State)> pieces)
+    {
+        foreach (var chunk in pieces.Chunk(MostAtOnce))
+            await WriteAsync(
+                    session,
+                    [
+                        .. chunk.Select(p => new ToDerive(
+                            p.Piece.Id,
+                            p.Piece.Gear.Family,
+                            p.Piece.ServiceClass,
+                            p.Piece.SiteId,
+                            p.State
+                        )),
+                    ],
+                    session.Sites
+                )
+                .ConfigureAwait(false);
+    }
+
+    /// <summary>The same for locked pieces whose holds were closed: those that are held by nothing more leave the cage.</summary>
+    public static async Task DeriveAfterReleaseAsync(this Session session, IReadOnlyCollection<Piece> pieces)
+    {
+        var left = (
+            await session
+                .ReadAsync(
+                    """
+                    select p.id,
+                      (select count(*)::int from hold h
+                       where h.piece_id = p.id and not exists (select from release f where f.hold_id = h.id)) as holds,
+                      exists (select from carried_accepted a where a.piece_id = p.id) or exists (
+                        select from standing_inspection i
+                        where i.piece_id = p.id and i.kind = any($2) and i.verdict = any($3)) as accepted
+                    from piece p
+                    where p.id = any($1)
+                    """,
+                    r => (Id: r.Get<Guid>("id"), Holds: r.Get<int>("holds"), Accepted: r.Get<bool>("accepted")),
+                    pieces.Select(p => p.Id).ToArray(),
+                    Enum.GetValues<InspectionKind>().Where(k => k.IsFull()).Select(Code.Of).ToArray(),
+                    Enum.GetValues<VerdictKind>().Where(v => v.IsClean()).Select(Code.Of).ToArray()
+                )
+                .ConfigureAwait(false)
+        ).ToDictionary(p => p.Id);
+        await session
+            .DeriveManyAsync(
+                pieces.Select(p =>
+                    (
+                        p,
+                        PieceLife.AfterRelease(p.State, left[p.Id].Holds, left[p.Id].Accepted) is { Ok: true } after
+                            ? after.Value
+                            : p.State
+                    )
+                )
+            )
+            .ConfigureAwait(false);
+    }
+
     /// <summary>
     /// The same where a piece is stopped, which always works: what its other records say can wait, if they can't be
     /// read.

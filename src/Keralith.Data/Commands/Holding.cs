@@ -27,7 +27,8 @@ internal static class Holding
     /// </summary>
     public static async Task HoldAllAsync(
         this Session session,
-        IReadOnlyCollection<(Guid Id, Guid Piece, NewHold Hold, Guid? Inspection)> holds
+        IReadOnlyCollection<(Guid Id, Guid Piece, NewHold Hold, Guid? Inspection)> holds,
+        Guid? recall = null
     )
     {
         var pieces = holds.Select(h => h.Piece).ToArray();
@@ -35,8 +36,8 @@ internal static class Holding
         await session
             .WriteAsync(
                 """
-                insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by)
-                select id, piece, cause, reason, inspection, $6, $7
+                insert into hold (id, piece_id, cause, reason, inspection_id, placed_at, placed_by, recall_id)
+                select id, piece, cause, reason, inspection, $6, $7, $8
                 from unnest($1::uuid[], $2::uuid[], $3::text[], $4::text[], $5::uuid[]) as h (id, piece, cause, reason, inspection)
                 """,
                 holds.Select(h => h.Id).ToArray(),
@@ -45,7 +46,8 @@ internal static class Holding
                 reasons,
                 holds.Select(h => h.Inspection).ToArray(),
                 session.Stamp.At,
-                session.Stamp.Actor.Id
+                session.Stamp.Actor.Id,
+                recall
             )
             .ConfigureAwait(false);
         await session
@@ -100,11 +102,15 @@ internal static class Holding
 
     /// <summary>A piece's open holds, as the rules of release see them.</summary>
     public static Asked<List<OpenHold>> OpenHolds(Trip trip, Guid piece) =>
-        trip.All(new NpgsqlBatchCommand($"select h.id, h.cause, h.seq {Open}").Positional(piece), r => new OpenHold(
-            r.Get<Guid>("id"),
-            Code.Parse<HoldCause>(r.Get<string>("cause")),
-            new(r.Get<long>("seq"))
-        ));
+        trip.All(
+            new NpgsqlBatchCommand(
+                $"select h.id, h.cause, h.seq, coalesce((select c.by_person from recall c where c.id = h.recall_id), h.placed_by) as placed_by {Open}"
+            ).Positional(piece),
+            r => new OpenHold(r.Get<Guid>("id"), Code.Parse<HoldCause>(r.Get<string>("cause")), new(r.Get<long>("seq")))
+            {
+                PlacedBy = r.Get<Guid>("placed_by"),
+            }
+        );
 
     /// <summary>Where among the facts the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
     public static Asked<FactOrder?> Newest(Trip trip, Guid piece) =>

@@ -26,7 +26,7 @@ internal static class PieceRows
     internal const string Columns = $$"""
         p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
         p.service_class, p.in_service_since, p.store_id, s.site_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
-        p.registered_at, (select d.why from distrust d where d.piece_id = p.id) as distrust, p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.details::text as details,
+        p.registered_at, (select d.why from distrust d where d.piece_id = p.id) as distrust, p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.locked, p.details::text as details,
         (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
         {{MembersColumn}},
         case when p.issue_id is not null then (select i.holder || chr(31) || i.job || chr(31) || coalesce(to_char(i.expected_back, 'YYYY-MM-DD'), '') || chr(31) || to_char(i.at at time zone (select time_zone from site where id = s.site_id), 'YYYY-MM-DD') from issue i where i.id = p.issue_id) end as issued,
@@ -122,6 +122,7 @@ internal static class PieceRows
             LotCount = r.ValueOrNull<int>("lot_count"),
             SeasonFor = r.ValueOrNull<DateOnly>("season_for"),
             IsCarried = r.Get<bool>("carried"),
+            Locked = r.TextOrNull("locked"),
             Touched = r.ValueOrNull<DateOnly>("touched"),
             DetailFields = FieldsOf(r.Get<string>("details")),
             Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held

@@ -1,0 +1,148 @@
+using Keralith.Core.Ledger;
+using Keralith.Core.People;
+
+namespace Keralith.Core.Custody;
+
+/// <summary>What a recall asks of a piece.</summary>
+/// <param name="Serial">As it stands on the piece; null: not known.</param>
+/// <param name="Since">In service, or bought, since; null: not known.</param>
+public sealed record RecallCandidate(string? Maker, string? Model, string? Batch, string? Serial, DateOnly? Since);
+
+/// <summary>
+/// Which gear a recall is about. Everything said must agree; what is not known of a piece is taken to agree, for what is not
+/// known is never taken as fine.
+/// </summary>
+/// <param name="Maker">Its maker, however spelled in case.</param>
+/// <param name="SerialFrom">The first serial of a range; alone: that one.</param>
+/// <param name="SerialTo">The last serial of a range.</param>
+/// <param name="From">In service since that day or later.</param>
+/// <param name="Until">In service since that day or earlier.</param>
+public sealed record RecallMatch(
+    string Maker,
+    string? Model,
+    string? Batch,
+    string? SerialFrom,
+    string? SerialTo,
+    DateOnly? From,
+    DateOnly? Until
+)
+{
+    /// <summary>Reads what was typed; empty fields are not asked.</summary>
+    /// <returns>The match, or why it names no gear.</returns>
+    public static Checked<RecallMatch> Read(
+        string? maker,
+        string? model,
+        string? batch,
+        string? serialFrom,
+        string? serialTo,
+        DateOnly? from,
+        DateOnly? until
+    )
+    {
+        var match = new RecallMatch(
+            maker?.Trim() ?? string.Empty,
+            Text(model),
+            Text(batch),
+            Text(serialFrom),
+            Text(serialTo),
+            from,
+            until
+        );
+        if (match.Maker.Length == 0)
+            return new Refusal("Write the maker.");
+        if (match is { SerialFrom: null, SerialTo: not null })
+            return new Refusal("A range of serials begins with one.");
+        if (match is { Model: null, Batch: null, SerialFrom: null, From: null, Until: null })
+            return new Refusal(
+                "Write at least the model, the batch, a serial or when it was bought: not all a maker ever made."
+            );
+        if (match.From > match.Until)
+            return new Refusal("The first day lies after the last.");
+        return match.SerialTo is not null && Range(match.SerialFrom!, match.SerialTo) is null
+            ? new Refusal(
+                "The two serials make no range: the same letters, then figures that rise, such as K-1000 to K-1999."
+            )
+            : match;
+
+        static string? Text(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
+    }
+
+    /// <summary>Whether a piece is meant.</summary>
+    public bool Matches(RecallCandidate piece) =>
+        Same(piece.Maker, Maker)
+        && (Model is null || piece.Model is null || Same(piece.Model, Model))
+        && (Batch is null || piece.Batch is null || Same(piece.Batch, Batch))
+        && (SerialFrom is null || piece.Serial is null || InRange(piece.Serial))
+        && (From is null || piece.Since is null || piece.Since >= From)
+        && (Until is null || piece.Since is null || piece.Since <= Until);
+
+    private bool InRange(string serial)
+    {
+        if (SerialTo is null)
+            return Same(serial, SerialFrom);
+        var (letters, first, last) = Range(SerialFrom!, SerialTo)!.Value;
+        return Split(serial) is { } own && Same(own.Letters, letters) && own.Figures >= first && own.Figures <= last;
+    }
+
+    private static (string Letters, decimal First, decimal Last)? Range(string from, string to) =>
+        Split(from) is { } first
+        && Split(to) is { } last
+        && Same(first.Letters, last.Letters)
+        && first.Figures <= last.Figures
+            ? (first.Letters, first.Figures, last.Figures)
+            : null;
+
+    /// <summary>A serial's letters and the figures it ends with; null where it ends with none, or with more than can be counted.</summary>
+    private static (string Letters, decimal Figures)? Split(string serial)
+    {
+        var text = serial.Trim();
+        var at = text.Length;
+        while (at > 0 && char.IsAsciiDigit(text[at - 1]))
+            at--;
+        return text.Length - at is > 0 and <= 18
+            ? (text[..at], decimal.Parse(text.AsSpan(at), provider: System.Globalization.CultureInfo.InvariantCulture))
+            : null;
+    }
+
+    private static bool Same(string? one, string? other) =>
+        string.Equals(one?.Trim(), other?.Trim(), StringComparison.OrdinalIgnoreCase);
+}
+
+/// <summary>Recalls: all gear that matches is held at once, and what is registered later; who set one lets it go.</summary>
+public static class Recalls
+{
+    /// <summary>Why a recall can't be set; null when it can.</summary>
+    public static Refusal? RefusalToSet(string? reason, string? source, Signer by)
+    {
+        if (by.Without(Right.Recall) is { } forbidden)
+            return forbidden;
+        if (string.IsNullOrWhiteSpace(reason))
+            return new("Write what is the matter with it.");
+        return string.IsNullOrWhiteSpace(source)
+            ? new("Write the paper it comes from: the maker's notice, its number.")
+            : null;
+    }
+
+    /// <summary>What a recall does to a piece that matches; null: nothing, for it is retired.</summary>
+    public static PieceOutcome? Stop(PieceState state, Guid recall, string reason)
+    {
+        if (state.IsRetired())
+            return null;
+
+        // What is missing or away stays so, and is held all the same: found or back, it does not go into use.
+        var after = state == PieceState.Missing || state.IsAway() ? state : PieceState.Held;
+        return new(after, new PieceRecalled(recall, reason)) { Hold = new(HoldCause.Recall, $"Recall: {reason}") };
+    }
+
+    /// <summary>Why a recall can't be let go by somebody; null when it can.</summary>
+    public static Refusal? RefusalToEnd(Guid setBy, bool isEnded, string? reason, Signer by)
+    {
+        if (by.Without(Right.Recall) is { } forbidden)
+            return forbidden;
+        if (isEnded)
+            return new("This recall is let go already.", RefusalKind.Conflict);
+        if (setBy != by.Person)
+            return Refusal.Forbidden("Somebody else set this recall; they let it go.");
+        return string.IsNullOrWhiteSpace(reason) ? new("Write why it is let go.") : null;
+    }
+}
