@@ -158,6 +158,7 @@ public static class WebHost
         services.AddSingleton<RoundStore>();
         services.AddSingleton<AwayStore>();
         services.AddSingleton<RecallStore>();
+        services.AddSingleton<LookBackStore>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

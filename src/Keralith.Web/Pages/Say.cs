@@ -1,3 +1,4 @@
+using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Lifts;
@@ -139,6 +140,24 @@ public static class Say
         wearing.NamesADay
             ? $"at the rate seen the limit is reached about {wearing.LimitDay:yyyy-MM-dd}"
             : $"the limit may be near from {wearing.NotBefore:yyyy-MM}";
+
+    /// <summary>What a recall is about.</summary>
+    public static string Recall(RecallMatch match) =>
+        string.Join(
+            ", ",
+            new[]
+            {
+                match.Maker,
+                match.Model,
+                match.Batch is null ? null : $"batch {match.Batch}",
+                match.SerialFrom is null ? null
+                : match.SerialTo is null ? $"serial {match.SerialFrom}"
+                : $"serials {match.SerialFrom} to {match.SerialTo}",
+                match.From is null && match.Until is null
+                    ? null
+                    : $"in service {match.From?.ToString("yyyy-MM-dd")} to {match.Until?.ToString("yyyy-MM-dd")}",
+            }.Where(w => w is not null)
+        );
 
     /// <summary>Who may do something, by role.</summary>
     public static string WhoMay(Right right)

@@ -4,14 +4,18 @@ using Keralith.Data;
 
 namespace Keralith.Web.Pages.Cage;
 
-public sealed class IndexModel(Here here, PieceStore pieces, CustodyStore custody) : YardPage(here)
+public sealed class IndexModel(Here here, PieceStore pieces, CustodyStore custody, AwayStore away) : YardPage(here)
 {
     public IReadOnlyList<(Piece Piece, IReadOnlyList<HoldRow> Holds, string Move)> Held { get; private set; } = [];
+
+    /// <summary>What is at a shop or on a test bed.</summary>
+    public IReadOnlyList<AwayRow> Away { get; private set; } = [];
 
     public IReadOnlyList<Piece> Condemned { get; private set; } = [];
 
     public async Task OnGetAsync()
     {
+        Away = await away.AllAsync(pieces, Cancel);
         var held = await pieces.ListAsync(new() { State = PieceState.Held, Most = 300 }, Cancel);
         var holds = (await custody.OpenHoldsAsync(Cancel)).ToLookup(h => h.Piece);
         Held = held.Where(p => holds[p.Id].Any())

@@ -1,3 +1,5 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Security;
@@ -12,6 +14,8 @@ public sealed class PieceModel(
     Here here,
     PieceStore pieces,
     CustodyStore custody,
+    AwayStore away,
+    Database database,
     PeopleStore people,
     FileStore files,
     Passwords passwords
@@ -66,6 +70,71 @@ public sealed class PieceModel(
             p => $"/piece/{p.Mark}/edit?retagged=true#tag"
         );
 
+    /// <summary>Where it is while it is away; null: it is not.</summary>
+    public AwayNow? Away { get; private set; }
+
+    public IReadOnlyList<ProofTestRow> Tests { get; private set; } = [];
+
+    /// <summary>What it is proof tested to, or why nothing.</summary>
+    public Checked<ProofBand> Band => ProofTests.BandOf(Piece.Gear, ProofSubject.Leg, Piece.RatedLoad);
+
+    public Task<IActionResult> OnPostSendAsync(
+        string mark,
+        int version,
+        string? sentFor,
+        string? to,
+        string? what,
+        string? back
+    ) =>
+        IsDay(back, "Expected back", out var day)
+            ? ChangeAsync(mark, p =>
+                away.SendAsync(
+                    p.Id,
+                    version,
+                    Code.Find<AwayFor>(sentFor) ?? AwayFor.Repair,
+                    to,
+                    what,
+                    day,
+                    Here.Stamp(Submission),
+                    Cancel
+                )
+            )
+            : ShowAsync(mark);
+
+    public Task<IActionResult> OnPostBackAsync(string mark, int version, string? note, bool loadBearing) =>
+        ChangeAsync(mark, p => away.TakeBackAsync(p.Id, version, note, loadBearing, Here.Stamp(Submission), Cancel));
+
+    public Task<IActionResult> OnPostProofAsync(
+        string mark,
+        int version,
+        string? subject,
+        string? load,
+        string? on,
+        string? madeBy,
+        string? instrument,
+        string? calibratedUntil,
+        string? certificate,
+        string? result
+    )
+    {
+        if (!IsDay(on, "Day", out var day) || !IsDay(calibratedUntil, "Calibration holds until", out var until))
+            return ShowAsync(mark);
+        var put = Mass.Read(load ?? string.Empty);
+        var test = new ProofTest(
+            Code.Find<ProofSubject>(subject) ?? ProofSubject.Leg,
+            put.Ok ? put.Value : null,
+            day,
+            madeBy,
+            instrument,
+            until,
+            certificate,
+            result == "passed"
+        );
+        return ChangeAsync(mark, p => away.TestAsync(p.Id, version, test, Here.Stamp(Submission), Cancel));
+    }
+
+    private async Task<IActionResult> ShowAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
+
     public Task<IActionResult> OnPostCondemnAsync(string mark, int version, string? reason) =>
         ChangeAsync(mark, p =>
             custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel)
@@ -117,6 +186,10 @@ public sealed class PieceModel(
         Piece = piece;
         Holds = await custody.HoldsAsync(piece.Id, Cancel);
         Photos = await files.OfHoldsAsync(piece.Id, Cancel);
+        var trip = new Trip();
+        var (gone, tests) = (AwayStore.Of(trip, piece.Id), AwayStore.Tests(trip, piece.Id));
+        await database.MakeAsync(trip, Cancel);
+        (Away, Tests) = (gone.Value, tests.Value);
         Disposals = await custody.DisposalsAsync(piece.Id, Cancel);
         Witnesses = (await people.AllAsync(Cancel)).Where(p => p.Id != Here.Actor.Id).ToList();
         return true;

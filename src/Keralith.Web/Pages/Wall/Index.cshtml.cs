@@ -158,6 +158,7 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
         var kind = piece.State switch
         {
             PieceState.Missing => "missing",
+            PieceState.AtRepair or PieceState.AtTest => "out",
             PieceState.Held => piece.Verdict is VerdictKind.Remove ? "remove" : "hold",
             PieceState.New => "new",
             _ when piece.IsOut => "out",

@@ -1,0 +1,138 @@
+using Keralith.Core.Custody;
+using Keralith.Core.Gear;
+
+namespace Keralith.Data;
+
+/// <summary>A piece that is out for good.</summary>
+/// <param name="Why">Why it was condemned.</param>
+/// <param name="Method">How it was destroyed; null: not yet.</param>
+public sealed record RetiredRow(
+    string Mark,
+    GearFamily Family,
+    string? Maker,
+    string? Serial,
+    string Why,
+    DateTimeOffset CondemnedAt,
+    string By,
+    DateTimeOffset? DestroyedAt,
+    string? Method,
+    string? Witness,
+    DateOnly? InServiceSince
+);
+
+/// <summary>Looking back from a piece that failed, and at what left for good.</summary>
+public sealed class LookBackStore(Database database)
+{
+    /// <summary>Everything since a piece was last known to be good.</summary>
+    /// <param name="failed">When it failed, or was found.</param>
+    public async Task<LookBack> OfAsync(Guid piece, string mark, DateTimeOffset failed, CancellationToken cancel)
+    {
+        var items = await database
+            .Command(
+                """
+                select 'out' as kind, i.at as begun, g.at as ended, g.at is null as open,
+                  'out with ' || i.holder || coalesce(': ' || nullif(g.doubt, ''), '') as what, i.holder as who, i.job as place,
+                  array(select o.mark from issue j join piece o on o.id = j.piece_id
+                    where j.piece_id <> $1 and (
+                      (i.lift_id is not null and j.lift_id = i.lift_id)
+                      or (i.lift_id is null and lower(j.holder) = lower(i.holder) and j.job = i.job and j.at <= coalesce(g.at, 'infinity')
+                        and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at))
+                    order by o.mark) as beside
+                from issue i left join give_back g on g.issue_id = i.id
+                where i.piece_id = $1
+                union all
+                select 'lifted', r.at, null, false, 'lift ' || r.kind, w.name, coalesce(nullif(l.job, ''), l.name),
+                  array(select m from unnest(l.marks) m where m <> $2 order by m)
+                from lift l join lift_record r on r.lift_id = l.id join person w on w.id = r.by_person
+                where l.marks @> array[$2] and not l.is_template and r.kind in ('trial', 'ended')
+                union all
+                select 'inspected', i.signed_at, null, false, i.kind || ' inspection, ' || i.verdict, w.name, '', '{}'
+                from inspection i join person w on w.id = i.signed_by
+                where i.piece_id = $1 and not exists (select from supersession s where s.inspection_id = i.id)
+                union all
+                select 'event', e.at, null, false, e.kind || ' on ' || to_char(e.happened, 'YYYY-MM-DD') || ': ' || e.what, w.name, '',
+                  array(select o.mark from gear_event_piece x join piece o on o.id = x.piece_id
+                    where x.event_id = e.id and x.piece_id <> $1 order by o.mark)
+                from gear_event e join gear_event_piece p on p.event_id = e.id join person w on w.id = e.by_person
+                where p.piece_id = $1
+                union all
+                select 'held', h.placed_at, f.released_at, f.released_at is null, 'on hold: ' || h.reason, w.name, '', '{}'
+                from hold h join person w on w.id = h.placed_by left join release f on f.hold_id = h.id
+                where h.piece_id = $1
+                union all
+                select 'moved', m.at, null, false,
+                  case m.kind when 'moved' then 'moved to ' || m.to_place when 'lost' then 'missing: ' || m.reason else 'found: ' || m.reason end,
+                  w.name, m.to_place, '{}'
+                from move m join person w on w.id = m.by_person
+                where m.piece_id = $1
+                union all
+                select 'away', a.at, r.at, r.at is null, 'away at ' || a.sent_to || ': ' || a.what, w.name, a.sent_to, '{}'
+                from away a join person w on w.id = a.by_person left join away_return r on r.away_id = a.id
+                where a.piece_id = $1
+                """
+            )
+            .Positional(piece, mark)
+            .ListAsync(
+                r => new LookBackItem(
+                    Code.Parse<LookBackKind>(r.Get<string>("kind")),
+                    r.Get<DateTimeOffset>("begun"),
+                    r.ValueOrNull<DateTimeOffset>("ended"),
+                    r.Get<string>("what"),
+                    r.Get<string>("who"),
+                    r.Get<string>("place"),
+                    r.Get<string[]>("beside")
+                )
+                {
+                    IsOpen = r.Get<bool>("open"),
+                },
+                cancel
+            );
+        var fit = await database
+            .Command(
+                $"""
+                select max(i.signed_at) as fit from standing_inspection i
+                where i.piece_id = $1 and i.kind in {Fragments.Full} and i.verdict = 'fit' and i.signed_at <= $2
+                """
+            )
+            .Positional(piece, failed)
+            .ListAsync(r => r.ValueOrNull<DateTimeOffset>("fit"), cancel);
+        return LookBack.Of(fit[0], items, failed);
+    }
+
+    /// <summary>What left for good, the last first.</summary>
+    /// <param name="text">Any part of mark, serial, maker, family or reason; null: all.</param>
+    public Task<List<RetiredRow>> RetiredAsync(string? text, int most, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                select p.mark, p.family, p.maker, p.serial, c.reason, c.at, w.name as by_name, d.at as destroyed_at, d.method,
+                  s.name as witness, p.in_service_since
+                from piece p
+                join disposal c on c.piece_id = p.id and c.step = 'condemned'
+                join person w on w.id = c.by_person
+                left join disposal d on d.piece_id = p.id and d.step = 'destroyed'
+                left join person s on s.id = d.witness
+                where p.state in {Fragments.Retired}
+                  and ($1::text is null or position(lower($1) in lower(concat_ws(' ', p.mark, p.serial, p.maker, p.model, p.family, c.reason))) > 0)
+                order by c.at desc, p.mark
+                limit $2
+                """
+            )
+            .Positional(text, most)
+            .ListAsync(
+                r => new RetiredRow(
+                    r.Get<string>("mark"),
+                    GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
+                    r.TextOrNull("maker"),
+                    r.TextOrNull("serial"),
+                    r.Get<string>("reason"),
+                    r.Get<DateTimeOffset>("at"),
+                    r.Get<string>("by_name"),
+                    r.ValueOrNull<DateTimeOffset>("destroyed_at"),
+                    r.TextOrNull("method"),
+                    r.TextOrNull("witness"),
+                    r.ValueOrNull<DateOnly>("in_service_since")
+                ),
+                cancel
+            );
+}
