@@ -34,11 +34,8 @@ internal static class Commands
                 "Brings the schema of the database KERALITH_DATABASE up to date. Safe to run twice.",
                 MigrateAsync
             ),
-            Simple(
-                "verify-ledger",
-                "Re-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo. Exit code 1 when it is broken.",
-                () => OnRecordsAsync(VerifyLedgerAsync)
-            ),
+            VerifyLedger(),
+            CertificateCommand.Make(),
             Simple(
                 "verify",
                 "Verifies the records in KERALITH_DATABASE, or of the demo: the chain, the heads kept beside it, every fact against its entry, "
@@ -251,6 +248,31 @@ internal static class Commands
         var held = await new JudgeAgain(database).ByNewCatalogueAsync(DateTimeOffset.UtcNow, CancellationToken.None);
         if (held > 0)
             Console.WriteLine($"Catalogue {Catalogue.Version} holds {held} pieces that the one before did not.");
+    }
+
+    private static Command VerifyLedger()
+    {
+        var head = new Option<FileInfo?>("--head")
+        {
+            Description = "A head kept outside: whether the ledger still holds what it stood for.",
+        };
+        var command = new Command(
+            "verify-ledger",
+            "Re-computes the hash chain of the signed records in KERALITH_DATABASE, or of the demo. Exit code 1 when it is broken, or a head is not met."
+        )
+        {
+            head,
+        };
+        command.SetAction(parsed =>
+            OnRecordsAsync(async database =>
+            {
+                var chain = await VerifyLedgerAsync(database);
+                return parsed.GetValue(head) is { } file
+                    ? Math.Max(chain, await CertificateCommand.MeetAsync(database, file))
+                    : chain;
+            })
+        );
+        return command;
     }
 
     private static async Task<int> VerifyLedgerAsync(Database database)

@@ -172,12 +172,12 @@ public sealed class LedgerStore(Database database)
         return last.Value.Count == 0 ? (0, LedgerChain.Beginning) : last.Value[0];
     }
 
-    private const string Columns = "number, at, actor, kind, subject, data, previous, hash, form";
+    internal const string Columns = "number, at, actor, kind, subject, data, previous, hash, form";
 
     private static object?[] Values(LedgerEntry e) =>
         [e.Number, e.At, e.Actor, e.Kind, e.Subject, e.Data, e.Previous, e.Hash, (short)e.Form];
 
-    private static LedgerEntry Entry(NpgsqlDataReader r) =>
+    internal static LedgerEntry Entry(NpgsqlDataReader r) =>
         new(
             r.Get<long>("number"),
             r.Get<DateTimeOffset>("at"),

@@ -205,7 +205,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                     cancel
                 )
                 .ConfigureAwait(false)
-        ).OfType<string>().Take(1).Select(why => new Unverified(null, $"A head kept beside the ledger is not met: {why}.")).ToList();
+        ).OfType<string>().Concat(await new TreeHeadStore(database).AgainstAsync(cancel).ConfigureAwait(false)).Take(1).Select(why => new Unverified(null, $"A head kept beside the ledger is not met: {why}.")).ToList();
 
     /// <summary>
     /// Every fact has an entry made with it, by the same hand at the same moment; what an inspection's entry says is what

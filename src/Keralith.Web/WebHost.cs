@@ -159,6 +159,8 @@ public static class WebHost
         services.AddSingleton<AwayStore>();
         services.AddSingleton<RecallStore>();
         services.AddSingleton<LookBackStore>();
+        services.AddSingleton<TreeHeadStore>();
+        services.AddSingleton<WorksKey>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

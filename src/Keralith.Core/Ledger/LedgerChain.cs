@@ -72,9 +72,7 @@ public static class LedgerChain
             return $"entry {(before?.Number ?? 0) + 1} is missing: {entry.Number} follows {before?.Number ?? 0}";
         if (!entry.Previous.AsSpan().SequenceEqual(before?.Hash ?? Beginning))
             return $"entry {entry.Number} does not follow the one before it";
-        return entry.Hash.AsSpan().SequenceEqual(HashOf(entry))
-            ? null
-            : $"entry {entry.Number} was changed after it was written";
+        return IsWhole(entry) ? null : $"entry {entry.Number} was changed after it was written";
     }
 
     private static byte[] HashOf(LedgerEntry entry)
@@ -115,7 +113,11 @@ public static class LedgerChain
         return hash.GetHashAndReset();
     }
 
-    private static string Moment(LedgerEntry entry) =>
+    /// <summary>Whether an entry's hash is that of its words and of the entry before it.</summary>
+    public static bool IsWhole(LedgerEntry entry) => entry.Hash.AsSpan().SequenceEqual(HashOf(entry));
+
+    /// <summary>An entry's moment, as it is sealed.</summary>
+    internal static string Moment(LedgerEntry entry) =>
         entry.At.UtcDateTime.ToString("yyyy-MM-dd'T'HH:mm:ss.ffffff'Z'", CultureInfo.InvariantCulture);
 
     private static DateTimeOffset ToMicroseconds(DateTimeOffset at) =>

@@ -33,6 +33,9 @@ internal static class FileEndpoints
         app.MapGet("/lift/{id:guid}/document.json", LiftAsync)
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
+        app.MapGet("/inspection/{id:guid}/certificate.json", SealedCertificateAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
         app.MapGet("/inspection/{id:guid}/certificate.pdf", CertificateAsync)
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
@@ -161,6 +164,33 @@ internal static class FileEndpoints
         return extension == "pdf"
             ? Results.File(SeasonPoster.Pdf(at.Name, scheme, now), "application/pdf", "season.pdf")
             : Results.Text(SeasonPoster.Svg(at.Name, scheme, now), "image/svg+xml");
+    }
+
+    /// <summary>A signed inspection as a certificate anybody can check alone.</summary>
+    private static async Task<IResult> SealedCertificateAsync(
+        Guid id,
+        HttpContext context,
+        InspectionStore inspections,
+        PieceStore pieces,
+        TreeHeadStore heads,
+        CancellationToken cancel
+    )
+    {
+        if (
+            await inspections.FindSignedAsync(id, cancel) is not { } inspection
+            || await pieces.GetAsync(inspection.Piece, cancel) is not { } piece
+        )
+            return Results.NotFound();
+        if (await heads.CertificateAsync(piece.Mark, id, cancel) is not { } json)
+        {
+            context.Items[TextGate.Item] =
+                "No head of the ledger holds this record yet: one is signed each day, or when an administrator asks.";
+            return Results.StatusCode(StatusCodes.Status409Conflict);
+        }
+
+        Name(context, $"{piece.Mark}-{inspection.InspectedOn:yyyy-MM-dd}.json", "application/json");
+        await context.Response.WriteAsync(json, cancel);
+        return Results.Empty;
     }
 
     private static async Task<IResult> CertificateAsync(
