@@ -161,6 +161,7 @@ public static class WebHost
         services.AddSingleton<LookBackStore>();
         services.AddSingleton<TreeHeadStore>();
         services.AddSingleton<WorksKey>();
+        services.AddSingleton<AuditPack>();
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();

@@ -33,6 +33,9 @@ internal static class FileEndpoints
         app.MapGet("/lift/{id:guid}/document.json", LiftAsync)
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
+        app.MapGet("/ledger/pack.zip", PackAsync)
+            .RequireAuthorization(nameof(Right.ReadLedger))
+            .ExcludeFromDescription();
         app.MapGet("/inspection/{id:guid}/certificate.json", SealedCertificateAsync)
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
@@ -164,6 +167,51 @@ internal static class FileEndpoints
         return extension == "pdf"
             ? Results.File(SeasonPoster.Pdf(at.Name, scheme, now), "application/pdf", "season.pdf")
             : Results.Text(SeasonPoster.Svg(at.Name, scheme, now), "image/svg+xml");
+    }
+
+    /// <summary>The auditor's pack of a period.</summary>
+    private static async Task<IResult> PackAsync(
+        [FromQuery] string? from,
+        [FromQuery] string? until,
+        [FromQuery] int? store,
+        [FromQuery] string? family,
+        [FromQuery] string? mark,
+        HttpContext context,
+        Here here,
+        AuditPack packs,
+        WorksKey works,
+        CancellationToken cancel
+    )
+    {
+        var (first, last) = (DayReader.Read(from), DayReader.Read(until));
+        if (
+            first is not { Ok: true, Value: { Year: > 1990 and < 9000 } begins }
+            || last is not { Ok: true, Value: { Year: > 1990 and < 9000 } ends }
+            || begins > ends
+        )
+        {
+            context.Items[TextGate.Item] = "Write the first and the last day of the pack.";
+            return Results.StatusCode(StatusCodes.Status422UnprocessableEntity);
+        }
+
+        // A head that holds what is asked for, where the last one does not yet.
+        await works.SignAsync(rotate: false, cancel);
+        var site = await here.SiteAsync(cancel);
+        using var pack = new MemoryStream();
+        var scope = new PackScope(
+            begins,
+            ends,
+            store,
+            string.IsNullOrWhiteSpace(family) ? null : family,
+            string.IsNullOrWhiteSpace(mark) ? null : mark.Trim().ToUpperInvariant()
+        );
+        if (!await packs.WriteAsync(pack, scope, site.Zone, cancel))
+        {
+            context.Items[TextGate.Item] = "The ledger is empty: there is nothing to pack.";
+            return Results.StatusCode(StatusCodes.Status409Conflict);
+        }
+
+        return Results.File(pack.ToArray(), "application/zip", $"pack-{begins:yyyy-MM-dd}-{ends:yyyy-MM-dd}.zip");
     }
 
     /// <summary>A signed inspection as a certificate anybody can check alone.</summary>

@@ -1,0 +1,324 @@
+using System.Security.Cryptography;
+using Keralith.Core.Custody;
+using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
+using Keralith.Core.Register;
+using Keralith.Testing;
+using Xunit;
+
+namespace Keralith.Data.Tests;
+
+/// <summary>Repair, test, recall, evidence, looking back and the signed head, through the stores.</summary>
+public class AfterTheCageTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    private static async Task NothingIsFoundAsync(Yard yard) =>
+        Assert.Equal(
+            [],
+            (await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel)).Select(f => $"{f.Mark}: {f.Why}")
+        );
+
+    [Fact]
+    public async Task A_repaired_piece_goes_back_after_an_inspection_and_a_proof_test_made_since()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var away = new AwayStore(yard.Database);
+        Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
+        var held = await yard.FindAsync("HM-0001");
+        Yard.Must(
+            await away.SendAsync(
+                held.Id,
+                held.Version,
+                AwayFor.Repair,
+                "The maker",
+                "New pin",
+                null,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        var gone = await yard.FindAsync("HM-0001");
+        Assert.Equal(PieceState.AtRepair, gone.State);
+        Assert.False(
+            (await yard.Inspections.OpenAsync(gone, InspectionKind.Periodic, yard.Stamp("inspector"), Cancel)).Ok
+        );
+        Assert.False(
+            (
+                await new YardStore(yard.Database).MoveAsync(
+                    [gone.Id],
+                    gone.StoreId,
+                    "Z9",
+                    yard.Stamp("stores"),
+                    Cancel
+                )
+            ).Ok
+        );
+        Assert.Equal("The maker", Assert.Single(await away.AllAsync(yard.Pieces, Cancel)).Away.To);
+
+        // A test before it went proves nothing of what was repaired.
+        Yard.Must(await away.TakeBackAsync(gone.Id, gone.Version, "Pin replaced", true, yard.Stamp("stores"), Cancel));
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        var back = (await yard.Custody.HoldsAsync(held.Id, Cancel)).Single(h => h.Cause == HoldCause.Returned);
+        var now = await yard.FindAsync("HM-0001");
+        var refused = await yard.Custody.ReleaseAsync(
+            now.Id,
+            now.Version,
+            back.Id,
+            "Sound",
+            yard.Stamp("qualified"),
+            Cancel
+        );
+        Assert.Contains("proof test", refused.Fault, StringComparison.Ordinal);
+        Yard.Must(await away.TestAsync(now.Id, now.Version, Proof(now), yard.Stamp("inspector"), Cancel));
+        now = await yard.FindAsync("HM-0001");
+        Yard.Must(
+            await yard.Custody.ReleaseAsync(now.Id, now.Version, back.Id, "Sound", yard.Stamp("qualified"), Cancel)
+        );
+        Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0001")).State);
+        Assert.Contains(await yard.Database.AskAsync(t => YardStore.Events(t, now.Id), Cancel), e =>
+            e.What.StartsWith("Back from The maker", StringComparison.Ordinal)
+        );
+        await NothingIsFoundAsync(yard);
+    }
+
+    private static ProofTest Proof(Piece piece) =>
+        new(
+            ProofSubject.Leg,
+            piece.RatedLoad! * 2,
+            new DateOnly(2026, 1, 1),
+            "Test house",
+            "Cell 4",
+            new DateOnly(2026, 12, 31),
+            "T-77",
+            Passed: true
+        );
+
+    [Fact]
+    public async Task A_failed_proof_test_and_what_is_kept_as_evidence_verify_and_stop_the_piece()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var away = new AwayStore(yard.Database);
+        piece = await yard.FindAsync("HM-0001");
+        Yard.Must(
+            await away.TestAsync(
+                piece.Id,
+                piece.Version,
+                Proof(piece) with
+                {
+                    Passed = false,
+                },
+                yard.Stamp("inspector"),
+                Cancel
+            )
+        );
+        Yard.Must(await away.LockAsync(piece.Id, true, "Broke at 2 t", yard.Stamp("inspector"), Cancel));
+        piece = await yard.FindAsync("HM-0001");
+        Assert.Equal((PieceState.Held, "Broke at 2 t"), (piece.State, piece.Locked));
+        var sent = await away.SendAsync(
+            piece.Id,
+            piece.Version,
+            AwayFor.Repair,
+            "The maker",
+            "New pin",
+            null,
+            yard.Stamp("stores"),
+            Cancel
+        );
+        Assert.Contains("evidence", sent.Fault, StringComparison.Ordinal);
+        var changed = await yard.Pieces.EditAsync(
+            piece.Id,
+            piece.Version,
+            piece.Entry(new Dictionary<BaselineKey, BaselineFigure>()) with
+            {
+                Notes = "Nothing to see",
+            },
+            Grounds.None,
+            yard.Stamp("qualified"),
+            Cancel
+        );
+        Assert.Contains("evidence", changed.Fault, StringComparison.Ordinal);
+        await NothingIsFoundAsync(yard);
+        await yard.AsOwnerAsync("update piece set locked = null");
+        Assert.Contains(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel), f =>
+            f.Why.Contains("evidence", StringComparison.Ordinal)
+        );
+    }
+
+    private static Dictionary<string, string> Made(string mark, string serial, string model = "X-2")
+    {
+        var fields = Seed.Shackle(mark);
+        (fields["serial"], fields["maker"], fields["model"]) = (serial, "Test works", model);
+        return fields;
+    }
+
+    private static readonly RecallMatch Serials = new("test works", "X-2", null, "K-100", "K-199", null, null);
+
+    [Fact]
+    public async Task A_recall_holds_all_that_matches_wherever_it_is_and_what_is_registered_later()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Made("HM-0001", "K-100"));
+        await yard.InServiceAsync(Made("HM-0002", "K-199"));
+        await yard.InServiceAsync(Made("HM-0003", "K-200"));
+        var lost = await yard.InServiceAsync(Made("HM-0004", "K-150"));
+        var entered = await yard.RegisterAsync(Made("HM-0005", "K-300"));
+        Yard.Must(await new YardStore(yard.Database).LoseAsync(lost.Id, "Nobody knows", yard.Stamp("crew"), Cancel));
+        Yard.Must(
+            await new IssueStore(yard.Database).IssueAsync(
+                (await yard.FindAsync("HM-0002")).Id,
+                "Maud",
+                "Lock 9",
+                null,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        var recalls = new RecallStore(yard.Database);
+        var (meant, all) = await recalls.PreviewAsync(Serials, 10, Cancel);
+        Assert.Equal(3, all);
+        Assert.Equal(["HM-0001", "HM-0002", "HM-0004"], meant.Select(p => p.Mark).Order());
+        Assert.False((await recalls.SetAsync(Serials, "Cracks", "Notice 4", yard.Stamp("inspector"), Cancel)).Ok);
+        var set = yard.Stamp("qualified");
+        Yard.Must(await recalls.SetAsync(Serials, "Cracks", "Notice 4", set, Cancel));
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0002")).State);
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0003")).State);
+        Assert.Equal(PieceState.Missing, (await yard.FindAsync("HM-0004")).State);
+
+        // Registered later, and entered otherwise later.
+        await yard.RegisterAsync(Made("HM-0006", "K-120"));
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0006")).State);
+        var now = await yard.FindAsync("HM-0005");
+        Yard.Must(
+            await yard.Pieces.EditAsync(
+                now.Id,
+                now.Version,
+                now.Entry(new Dictionary<BaselineKey, BaselineFigure>()) with
+                {
+                    Serial = "K-130",
+                },
+                Grounds.None,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0005")).State);
+        Yard.Must(await new YardStore(yard.Database).FindAsync(lost.Id, "Under the bench", yard.Stamp("crew"), Cancel));
+        await NothingIsFoundAsync(yard);
+
+        // One of them is let go alone by who set it, the others with the recall; other holds stay.
+        var one = (await yard.Custody.HoldsAsync(entered.Id, Cancel)).Single();
+        now = await yard.FindAsync("HM-0005");
+        Assert.False(
+            (await yard.Custody.ReleaseAsync(now.Id, now.Version, one.Id, "Sound", yard.Stamp("admin"), Cancel)).Ok
+        );
+        Yard.Must(
+            await yard.Custody.ReleaseAsync(now.Id, now.Version, one.Id, "Sound", yard.Stamp("qualified"), Cancel)
+        );
+        Assert.Equal(PieceState.New, (await yard.FindAsync("HM-0005")).State);
+        Assert.False((await recalls.EndAsync(set.Submission, "Sound", yard.Stamp("admin"), Cancel)).Ok);
+        Yard.Must(await recalls.EndAsync(set.Submission, "The maker says so", yard.Stamp("qualified"), Cancel));
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0001")).State);
+        Assert.Equal(PieceState.New, (await yard.FindAsync("HM-0006")).State);
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0004")).State);
+        Assert.Equal(
+            (0, 5),
+            (await recalls.FindAsync(set.Submission, Cancel)) is { } row ? (row.Held, row.All) : default
+        );
+        await yard.RegisterAsync(Made("HM-0007", "K-121"));
+        Assert.Equal(PieceState.New, (await yard.FindAsync("HM-0007")).State);
+        await NothingIsFoundAsync(yard);
+    }
+
+    [Fact]
+    public async Task Two_who_recall_and_release_at_once_leave_nothing_in_between()
+    {
+        await using var yard = await Yard.OpenAsync();
+        for (var i = 1; i <= 12; i++)
+            await yard.InServiceAsync(Made($"HM-{i:0000}", $"K-{100 + i}"));
+        var recalls = new RecallStore(yard.Database);
+        await Task.WhenAll(
+            recalls.SetAsync(Serials, "Cracks", "Notice 4", yard.Stamp("qualified"), Cancel),
+            recalls.SetAsync(Serials, "Cracks too", "Notice 5", yard.Stamp("admin"), Cancel),
+            yard.HoldAsync("crew", "HM-0003"),
+            new IssueStore(yard.Database).IssueAsync(
+                (await yard.FindAsync("HM-0005")).Id,
+                "Maud",
+                "",
+                null,
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        var set = await recalls.AllAsync(Cancel);
+        Assert.Equal([12, 12], set.Select(r => r.Held));
+        await NothingIsFoundAsync(yard);
+    }
+
+    [Fact]
+    public async Task Looking_back_tells_jobs_holders_and_gear_since_the_last_fit_inspection()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var other = await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        var third = await yard.InServiceAsync(Seed.Shackle("HM-0003"));
+        var issues = new IssueStore(yard.Database);
+        Yard.Must(await issues.IssueAsync(piece.Id, "Before", "Old job", null, yard.Stamp("stores"), Cancel));
+        Yard.Must(await issues.ReturnAsync(piece.Id, "", yard.Stamp("stores"), Cancel));
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        foreach (var id in new[] { piece.Id, other.Id })
+            Yard.Must(await issues.IssueAsync(id, "North crew", "Lock 9", null, yard.Stamp("stores"), Cancel));
+        Yard.Must(
+            await new EventStore(yard.Database).RecordAsync(
+                [piece.Id, third.Id],
+                GearEventKind.Shock,
+                DateOnly.FromDateTime(yard.Now.UtcDateTime),
+                "It dropped",
+                yard.Stamp("crew"),
+                Cancel
+            )
+        );
+        var back = await new LookBackStore(yard.Database).OfAsync(piece.Id, "HM-0001", yard.Now.AddDays(1), Cancel);
+        Assert.Equal(["Lock 9"], back.Jobs);
+        Assert.Equal(["North crew"], back.Holders);
+        Assert.Equal([("HM-0003", true), ("HM-0002", false)], back.Gear);
+        Assert.NotNull(back.Since);
+        Assert.Empty(await new LookBackStore(yard.Database).RetiredAsync(null, 10, Cancel));
+    }
+
+    [Fact]
+    public async Task A_signed_head_finds_what_was_cut_off_or_changed_behind_the_application()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var heads = new TreeHeadStore(yard.Database);
+        using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
+        await heads.AddKeyAsync(
+            new(TreeHead.FingerprintOf(key), key.ExportSubjectPublicKeyInfoPem(), "sealed", yard.Now),
+            Cancel
+        );
+        var head = await heads.SignAsync("Test works", key, yard.Now, again: false, Cancel);
+        Assert.NotNull(head);
+        Assert.Null(await heads.SignAsync("Test works", key, yard.Now, again: false, Cancel));
+        var inspection = (await yard.Inspections.SignedAsync((await yard.FindAsync("HM-0001")).Id, Cancel)).Single();
+        var certificate = await heads.CertificateAsync("HM-0001", inspection.Id, Cancel);
+        Assert.All(CertificateDocument.Check(certificate!, head, key.ExportSubjectPublicKeyInfoPem()), s =>
+            Assert.Null(s.Fault)
+        );
+        Assert.Null(await heads.CertificateAsync("HM-0001", Guid.NewGuid(), Cancel));
+        await NothingIsFoundAsync(yard);
+
+        // The last entry and its fact cut off, the chain itself is whole: the head alone tells.
+        await yard.AsOwnerAsync(
+            "set session_replication_role = replica; delete from ledger where number = (select max(number) from ledger)"
+        );
+        Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
+        Assert.Contains(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel), f =>
+            f.Why.Contains("cut off", StringComparison.Ordinal)
+        );
+    }
+}
