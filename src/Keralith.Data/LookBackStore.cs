@@ -23,54 +23,55 @@ public sealed record RetiredRow(
 /// <summary>Looking back from a piece that failed, and at what left for good.</summary>
 public sealed class LookBackStore(Database database)
 {
+    /// <summary>Everything on record that happened to a piece: its id, its mark.</summary>
+    private const string Everything = """
+        select 'out' as kind, i.at as begun, g.at as ended, g.at is null as open,
+          'out with ' || i.holder || coalesce(': ' || nullif(g.doubt, ''), '') as what, i.holder as who, i.job as place,
+          array(select o.mark from issue j join piece o on o.id = j.piece_id
+            where j.piece_id <> $1 and (
+              (i.lift_id is not null and j.lift_id = i.lift_id)
+              or (i.lift_id is null and lower(j.holder) = lower(i.holder) and j.job = i.job and j.at <= coalesce(g.at, 'infinity')
+                and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at))
+            order by o.mark) as beside
+        from issue i left join give_back g on g.issue_id = i.id
+        where i.piece_id = $1
+        union all
+        select 'lifted', r.at, null, false, 'lift ' || r.kind, w.name, coalesce(nullif(l.job, ''), l.name),
+          array(select m from unnest(l.marks) m where m <> $2 order by m)
+        from lift l join lift_record r on r.lift_id = l.id join person w on w.id = r.by_person
+        where l.marks @> array[$2] and not l.is_template and r.kind in ('trial', 'ended')
+        union all
+        select 'inspected', i.signed_at, null, false, i.kind || ' inspection, ' || i.verdict, w.name, '', '{}'
+        from inspection i join person w on w.id = i.signed_by
+        where i.piece_id = $1 and not exists (select from supersession s where s.inspection_id = i.id)
+        union all
+        select 'event', e.at, null, false, e.kind || ' on ' || to_char(e.happened, 'YYYY-MM-DD') || ': ' || e.what, w.name, '',
+          array(select o.mark from gear_event_piece x join piece o on o.id = x.piece_id
+            where x.event_id = e.id and x.piece_id <> $1 order by o.mark)
+        from gear_event e join gear_event_piece p on p.event_id = e.id join person w on w.id = e.by_person
+        where p.piece_id = $1
+        union all
+        select 'held', h.placed_at, f.released_at, f.released_at is null, 'on hold: ' || h.reason, w.name, '', '{}'
+        from hold h join person w on w.id = h.placed_by left join release f on f.hold_id = h.id
+        where h.piece_id = $1
+        union all
+        select 'moved', m.at, null, false,
+          case m.kind when 'moved' then 'moved to ' || m.to_place when 'lost' then 'missing: ' || m.reason else 'found: ' || m.reason end,
+          w.name, m.to_place, '{}'
+        from move m join person w on w.id = m.by_person
+        where m.piece_id = $1
+        union all
+        select 'away', a.at, r.at, r.at is null, 'away at ' || a.sent_to || ': ' || a.what, w.name, a.sent_to, '{}'
+        from away a join person w on w.id = a.by_person left join away_return r on r.away_id = a.id
+        where a.piece_id = $1
+        """;
+
     /// <summary>Everything since a piece was last known to be good.</summary>
     /// <param name="failed">When it failed, or was found.</param>
     public async Task<LookBack> OfAsync(Guid piece, string mark, DateTimeOffset failed, CancellationToken cancel)
     {
         var items = await database
-            .Command(
-                """
-                select 'out' as kind, i.at as begun, g.at as ended, g.at is null as open,
-                  'out with ' || i.holder || coalesce(': ' || nullif(g.doubt, ''), '') as what, i.holder as who, i.job as place,
-                  array(select o.mark from issue j join piece o on o.id = j.piece_id
-                    where j.piece_id <> $1 and (
-                      (i.lift_id is not null and j.lift_id = i.lift_id)
-                      or (i.lift_id is null and lower(j.holder) = lower(i.holder) and j.job = i.job and j.at <= coalesce(g.at, 'infinity')
-                        and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at))
-                    order by o.mark) as beside
-                from issue i left join give_back g on g.issue_id = i.id
-                where i.piece_id = $1
-                union all
-                select 'lifted', r.at, null, false, 'lift ' || r.kind, w.name, coalesce(nullif(l.job, ''), l.name),
-                  array(select m from unnest(l.marks) m where m <> $2 order by m)
-                from lift l join lift_record r on r.lift_id = l.id join person w on w.id = r.by_person
-                where l.marks @> array[$2] and not l.is_template and r.kind in ('trial', 'ended')
-                union all
-                select 'inspected', i.signed_at, null, false, i.kind || ' inspection, ' || i.verdict, w.name, '', '{}'
-                from inspection i join person w on w.id = i.signed_by
-                where i.piece_id = $1 and not exists (select from supersession s where s.inspection_id = i.id)
-                union all
-                select 'event', e.at, null, false, e.kind || ' on ' || to_char(e.happened, 'YYYY-MM-DD') || ': ' || e.what, w.name, '',
-                  array(select o.mark from gear_event_piece x join piece o on o.id = x.piece_id
-                    where x.event_id = e.id and x.piece_id <> $1 order by o.mark)
-                from gear_event e join gear_event_piece p on p.event_id = e.id join person w on w.id = e.by_person
-                where p.piece_id = $1
-                union all
-                select 'held', h.placed_at, f.released_at, f.released_at is null, 'on hold: ' || h.reason, w.name, '', '{}'
-                from hold h join person w on w.id = h.placed_by left join release f on f.hold_id = h.id
-                where h.piece_id = $1
-                union all
-                select 'moved', m.at, null, false,
-                  case m.kind when 'moved' then 'moved to ' || m.to_place when 'lost' then 'missing: ' || m.reason else 'found: ' || m.reason end,
-                  w.name, m.to_place, '{}'
-                from move m join person w on w.id = m.by_person
-                where m.piece_id = $1
-                union all
-                select 'away', a.at, r.at, r.at is null, 'away at ' || a.sent_to || ': ' || a.what, w.name, a.sent_to, '{}'
-                from away a join person w on w.id = a.by_person left join away_return r on r.away_id = a.id
-                where a.piece_id = $1
-                """
-            )
+            .Command(Everything)
             .Positional(piece, mark)
             .ListAsync(
                 r => new LookBackItem(

@@ -81,26 +81,7 @@ public sealed class RecallStore(Database database)
             {
                 if (Recalls.RefusalToSet(reason, source, session.By) is { } refusal)
                     return refusal;
-                await session
-                    .WriteAsync(
-                        """
-                        insert into recall (id, maker, model, batch, serial_from, serial_to, since_from, since_until, reason, source, at, by_person)
-                        values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
-                        """,
-                        stamp.Submission,
-                        match.Maker,
-                        match.Model,
-                        match.Batch,
-                        match.SerialFrom,
-                        match.SerialTo,
-                        match.From,
-                        match.Until,
-                        reason!.Trim(),
-                        source!.Trim(),
-                        session.Stamp.At,
-                        stamp.Actor.Id
-                    )
-                    .ConfigureAwait(false);
+                await InsertAsync(session, match, reason!.Trim(), source!.Trim()).ConfigureAwait(false);
                 var ids = (await session.AskAsync(t => Candidates(t, match)).ConfigureAwait(false))
                     .Where(c => match.Matches(c.Candidate))
                     .Select(c => c.Id);
@@ -108,30 +89,47 @@ public sealed class RecallStore(Database database)
                 await LedgerStore
                     .AppendAllAsync(
                         session,
-                        [
-                            (
-                                "site",
-                                new RecallSet(
-                                    stamp.Submission,
-                                    match.Maker,
-                                    match.Model,
-                                    match.Batch,
-                                    match.SerialFrom,
-                                    match.SerialTo,
-                                    match.From,
-                                    match.Until,
-                                    reason.Trim(),
-                                    source.Trim(),
-                                    held.Count
-                                )
-                            ),
-                            .. held,
-                        ]
+                        [("site", Said(stamp.Submission, match, reason.Trim(), source.Trim(), held.Count)), .. held]
                     )
                     .ConfigureAwait(false);
                 return null;
             },
             cancel
+        );
+
+    private static RecallSet Said(Guid id, RecallMatch match, string reason, string source, int held) =>
+        new(
+            id,
+            match.Maker,
+            match.Model,
+            match.Batch,
+            match.SerialFrom,
+            match.SerialTo,
+            match.From,
+            match.Until,
+            reason,
+            source,
+            held
+        );
+
+    private static Task InsertAsync(Session session, RecallMatch match, string reason, string source) =>
+        session.WriteAsync(
+            """
+            insert into recall (id, maker, model, batch, serial_from, serial_to, since_from, since_until, reason, source, at, by_person)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+            """,
+            session.Stamp.Submission,
+            match.Maker,
+            match.Model,
+            match.Batch,
+            match.SerialFrom,
+            match.SerialTo,
+            match.From,
+            match.Until,
+            reason,
+            source,
+            session.Stamp.At,
+            session.Stamp.Actor.Id
         );
 
     /// <summary>Lets a recall go: its holds close, and nothing registered later is held by it.</summary>
@@ -159,23 +157,7 @@ public sealed class RecallStore(Database database)
                 var pieces = (
                     await session.LockAllAsync(holds.Select(h => h.Piece)).ConfigureAwait(false)
                 ).ToDictionary(p => p.Id);
-                await session
-                    .WriteAsync(
-                        "insert into release (hold_id, reason, released_at, released_by) select unnest($1::uuid[]), $2, $3, $4",
-                        holds.Select(h => h.Hold).ToArray(),
-                        reason!.Trim(),
-                        session.Stamp.At,
-                        stamp.Actor.Id
-                    )
-                    .ConfigureAwait(false);
-                await session
-                    .WriteAsync(
-                        "insert into recall_end (recall_id, reason, at, by_person) values ($1, $2, $3, $4)",
-                        recall,
-                        reason.Trim(),
-                        session.Stamp.At,
-                        stamp.Actor.Id
-                    )
+                await CloseAsync(session, recall, holds.Select(h => h.Hold).ToArray(), reason!.Trim())
                     .ConfigureAwait(false);
                 await session.DeriveAfterReleaseAsync(pieces.Values).ConfigureAwait(false);
                 await LedgerStore
@@ -196,6 +178,28 @@ public sealed class RecallStore(Database database)
             },
             cancel
         );
+
+    private static async Task CloseAsync(Session session, Guid recall, Guid[] holds, string reason)
+    {
+        await session
+            .WriteAsync(
+                "insert into release (hold_id, reason, released_at, released_by) select unnest($1::uuid[]), $2, $3, $4",
+                holds,
+                reason,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
+        await session
+            .WriteAsync(
+                "insert into recall_end (recall_id, reason, at, by_person) values ($1, $2, $3, $4)",
+                recall,
+                reason,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
+    }
 
     /// <summary>Holds by the standing recalls what was just registered, or entered otherwise.</summary>
     internal static async Task CatchAsync(Session session, IReadOnlyCollection<Guid> pieces)

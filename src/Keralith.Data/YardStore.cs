@@ -12,74 +12,75 @@ public sealed record YardEvent(DateTimeOffset At, string What, string By);
 /// <summary>What happens to a piece in the yard: moved, lost, found, painted for the season, counted, split, mended.</summary>
 public sealed class YardStore(Database database)
 {
+    private const string HappenedSql = """
+        select at, what, name from (
+          select m.at, case m.kind when 'moved' then 'Moved from ' || m.from_place || ' to ' || m.to_place
+                                   when 'lost' then 'Missing: ' || m.reason else 'Found at ' || m.to_place || ': ' || m.reason end as what, m.by_person
+          from move m where m.piece_id = $1
+          union all select s.at, 'Season mark ' || s.letter || ' put on', s.by_person
+          from season_mark s
+          where s.piece_id = $1
+          union all select l.at, case l.kind when 'counted' then l.seen || ' seen, ' || l.rejected || ' rejected' when 'split' then l.seen || ' split out' when 'added' then l.seen || ' added' else l.seen || ' scrapped' end
+                                 || ', ' || l.left_over || ' left' || case when b.mark is null then '' else ' (now ' || b.mark || ')' end || ': ' || l.reason, l.by_person
+          from lot_change l left join piece b on b.id = l.became where l.piece_id = $1
+          union all select c.at, 'Part replaced, ' || c.part || ' (' || c.what || ') by ' || c.fitted_by || ': ' || c.reason, c.by_person
+          from part_change c
+          where c.piece_id = $1
+          union all select t.at, 'New tag fitted by ' || t.fitted_by || ': ' || t.proof, t.by_person
+          from retag t
+          where t.piece_id = $1
+          union all select c.at, 'Taken over with report ' || c.evidence || ' of ' || to_char(c.last_periodic, 'YYYY-MM-DD') || ' by ' || c.inspector, c.by_person
+          from carried_over c
+          where c.piece_id = $1
+          union all select a.at, 'Report accepted: in service until its next inspection', a.by_person
+          from carried_accepted a
+          where a.piece_id = $1
+          union all select a.at, 'File attached: ' || a.title, a.by_person
+          from attachment a
+          join piece_attachment pa on pa.attachment_id = a.id
+          where pa.piece_id = $1
+          union all select c.at, 'Further code bound: ' || c.code, c.by_person
+          from piece_code c
+          where c.piece_id = $1
+          union all select a.at, case a.sent_for when 'repair' then 'Sent to repair: ' else 'Sent to a test bed: ' end || a.sent_to || ', ' || a.what, a.by_person
+          from away a
+          where a.piece_id = $1
+          union all select r.at, 'Back from ' || a.sent_to || ': ' || r.note, r.by_person
+          from away_return r
+          join away a on a.id = r.away_id
+          where a.piece_id = $1
+          union all select t.at, 'Proof test ' || case when t.passed then 'passed' else 'failed' end || ' at ' || t.load || ', ' || to_char(t.tested_on, 'YYYY-MM-DD') || ', ' || t.certificate, t.by_person
+          from proof_test t
+          where t.piece_id = $1
+          union all select e.at, case when e.locked then 'Kept as evidence: ' else 'No longer kept as evidence: ' end || e.reason, e.by_person
+          from evidence e
+          where e.piece_id = $1
+          union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
+          from issue i
+          where i.piece_id = $1
+          union all select g.at, 'Back from ' || i.holder || case when g.doubt is null then '' else ': ' || g.doubt end, g.by_person
+          from give_back g
+          join issue i on i.id = g.issue_id
+          where i.piece_id = $1
+          union all select l.at,
+            case l.kind when 'piece.registered' then 'Registered' when 'piece.changed' then 'What is on record changed'
+              else 'Facts changed: ' || coalesce((
+                select string_agg((c->>'field') || ' from ' || coalesce(nullif(c->>'before', ''), 'nothing') || ' to ' || coalesce(nullif(c->>'after', ''), 'nothing'), '; ')
+                from json_array_elements(l.data::json->'changes') c), '') || '. ' || coalesce(l.data::json->>'why', '') end,
+            (select id from person where username = l.actor)
+          from ledger l
+          join piece p on p.mark = l.subject
+          where p.id = $1 and l.kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
+        ) e join person w on w.id = e.by_person order by at desc
+        """;
+
     /// <summary>All of it, newest first, in words.</summary>
     public static Asked<List<YardEvent>> Events(Trip trip, Guid piece) =>
-        trip.All(
-            new NpgsqlBatchCommand(
-                """
-                select at, what, name from (
-                  select m.at, case m.kind when 'moved' then 'Moved from ' || m.from_place || ' to ' || m.to_place
-                                           when 'lost' then 'Missing: ' || m.reason else 'Found at ' || m.to_place || ': ' || m.reason end as what, m.by_person
-                  from move m where m.piece_id = $1
-                  union all select s.at, 'Season mark ' || s.letter || ' put on', s.by_person
-                  from season_mark s
-                  where s.piece_id = $1
-                  union all select l.at, case l.kind when 'counted' then l.seen || ' seen, ' || l.rejected || ' rejected' when 'split' then l.seen || ' split out' when 'added' then l.seen || ' added' else l.seen || ' scrapped' end
-                                         || ', ' || l.left_over || ' left' || case when b.mark is null then '' else ' (now ' || b.mark || ')' end || ': ' || l.reason, l.by_person
-                  from lot_change l left join piece b on b.id = l.became where l.piece_id = $1
-                  union all select c.at, 'Part replaced, ' || c.part || ' (' || c.what || ') by ' || c.fitted_by || ': ' || c.reason, c.by_person
-                  from part_change c
-                  where c.piece_id = $1
-                  union all select t.at, 'New tag fitted by ' || t.fitted_by || ': ' || t.proof, t.by_person
-                  from retag t
-                  where t.piece_id = $1
-                  union all select c.at, 'Taken over with report ' || c.evidence || ' of ' || to_char(c.last_periodic, 'YYYY-MM-DD') || ' by ' || c.inspector, c.by_person
-                  from carried_over c
-                  where c.piece_id = $1
-                  union all select a.at, 'Report accepted: in service until its next inspection', a.by_person
-                  from carried_accepted a
-                  where a.piece_id = $1
-                  union all select a.at, 'File attached: ' || a.title, a.by_person
-                  from attachment a
-                  join piece_attachment pa on pa.attachment_id = a.id
-                  where pa.piece_id = $1
-                  union all select c.at, 'Further code bound: ' || c.code, c.by_person
-                  from piece_code c
-                  where c.piece_id = $1
-                  union all select a.at, case a.sent_for when 'repair' then 'Sent to repair: ' else 'Sent to a test bed: ' end || a.sent_to || ', ' || a.what, a.by_person
-                  from away a
-                  where a.piece_id = $1
-                  union all select r.at, 'Back from ' || a.sent_to || ': ' || r.note, r.by_person
-                  from away_return r
-                  join away a on a.id = r.away_id
-                  where a.piece_id = $1
-                  union all select t.at, 'Proof test ' || case when t.passed then 'passed' else 'failed' end || ' at ' || t.load || ', ' || to_char(t.tested_on, 'YYYY-MM-DD') || ', ' || t.certificate, t.by_person
-                  from proof_test t
-                  where t.piece_id = $1
-                  union all select e.at, case when e.locked then 'Kept as evidence: ' else 'No longer kept as evidence: ' end || e.reason, e.by_person
-                  from evidence e
-                  where e.piece_id = $1
-                  union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
-                  from issue i
-                  where i.piece_id = $1
-                  union all select g.at, 'Back from ' || i.holder || case when g.doubt is null then '' else ': ' || g.doubt end, g.by_person
-                  from give_back g
-                  join issue i on i.id = g.issue_id
-                  where i.piece_id = $1
-                  union all select l.at,
-                    case l.kind when 'piece.registered' then 'Registered' when 'piece.changed' then 'What is on record changed'
-                      else 'Facts changed: ' || coalesce((
-                        select string_agg((c->>'field') || ' from ' || coalesce(nullif(c->>'before', ''), 'nothing') || ' to ' || coalesce(nullif(c->>'after', ''), 'nothing'), '; ')
-                        from json_array_elements(l.data::json->'changes') c), '') || '. ' || coalesce(l.data::json->>'why', '') end,
-                    (select id from person where username = l.actor)
-                  from ledger l
-                  join piece p on p.mark = l.subject
-                  where p.id = $1 and l.kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
-                ) e join person w on w.id = e.by_person order by at desc
-                """
-            ).Positional(piece),
-            r => new YardEvent(r.GetFieldValue<DateTimeOffset>(0), r.GetString(1), r.GetString(2))
-        );
+        trip.All(new NpgsqlBatchCommand(HappenedSql).Positional(piece), r => new YardEvent(
+            r.GetFieldValue<DateTimeOffset>(0),
+            r.GetString(1),
+            r.GetString(2)
+        ));
 
     /// <summary>Hangs pieces on another peg or in another store.</summary>
     public Task<Checked<Recorded>> MoveAsync(

@@ -57,6 +57,7 @@ public class RouteTests
         ["/cage/{mark}"] = "crew stores trainee inspector qualified admin auditor",
         ["/inspection/{id:guid}"] = "crew stores trainee inspector qualified admin auditor",
         ["/ledger/pack.zip"] = "inspector qualified admin auditor",
+        ["/teaches"] = "inspector qualified admin auditor",
         ["/heads"] = Anyone,
         ["/inspection/{id:guid}/certificate.json"] = "crew stores trainee inspector qualified admin auditor",
         ["/inspection/{id:guid}/certificate.pdf"] = "crew stores trainee inspector qualified admin auditor",

@@ -53,16 +53,7 @@ public static class PlanGear
         bool? above = null
     )
     {
-        var legs =
-            fields.GetValueOrDefault("stand") == "drift"
-                ? int.TryParse(fields.GetValueOrDefault("hoists"), out var row) && row is >= 2 and <= BetweenHoists.Most
-                    ? row
-                    : 2
-                : fields.GetValueOrDefault("stand") == "beam"
-                    ? (fields.GetValueOrDefault("drops") == "1" ? 1 : 2)
-                    : int.TryParse(fields.GetValueOrDefault("legs"), out var n) && n is >= 1 and <= 4
-                        ? n
-                        : 2;
+        var legs = LegsOf(fields);
         var role = LiftGear.RoleOf(gear.Gear.Family);
         if (
             above
@@ -106,6 +97,18 @@ public static class PlanGear
         else
             foreach (var leg in open.DefaultIfEmpty(1))
                 Put(fields, gear.Mark, new(leg));
+    }
+
+    /// <summary>How many legs, drops or hoists a plan has to fill, as far as it is typed; two where nobody says.</summary>
+    private static int LegsOf(Dictionary<string, string> fields)
+    {
+        var (field, least, most) = fields.GetValueOrDefault("stand") switch
+        {
+            "drift" => ("hoists", 2, BetweenHoists.Most),
+            "beam" => ("drops", 1, 2),
+            _ => ("legs", 1, 4),
+        };
+        return int.TryParse(fields.GetValueOrDefault(field), out var n) && n >= least && n <= most ? n : 2;
     }
 
     /// <summary>Takes a row of gear off.</summary>

@@ -1,6 +1,7 @@
 using System.IO.Compression;
 using System.Text;
 using Keralith.Core.Ledger;
+using Npgsql;
 
 namespace Keralith.Data.Exchange;
 
@@ -142,36 +143,7 @@ public sealed class AuditPack(Database database)
             cancel
         );
         var (from, until) = (StartOf(scope.From, zone), StartOf(scope.Until.AddDays(1), zone));
-        var last = await moment
-            .Command("select coalesce(max(number), 0) as number from ledger where at < $1")
-            .Positional(until)
-            .ListAsync(r => r.Get<long>("number"), cancel);
-        var heads = await moment
-            .Command(
-                """
-                select h.works, h.size, h.root, h.at, h.key, h.signature, k.public_pem
-                from tree_head h join head_key k on k.fingerprint = h.key
-                where h.size >= $1
-                order by h.id limit 1
-                """
-            )
-            .Positional(Math.Max(1, last[0]))
-            .ListAsync(
-                r =>
-                    (
-                        Head: new TreeHead(
-                            r.Get<string>("works"),
-                            r.Get<long>("size"),
-                            r.Get<byte[]>("root"),
-                            r.Get<DateTimeOffset>("at"),
-                            r.Get<string>("key"),
-                            r.Get<byte[]>("signature")
-                        ),
-                        Key: r.Get<string>("public_pem")
-                    ),
-                cancel
-            );
-        if (heads is not [var (head, key)])
+        if (await HeadAsync(moment, until, cancel) is not var (head, key))
             return false;
 
         var buffer = new MemoryStream();
@@ -208,6 +180,45 @@ public sealed class AuditPack(Database database)
         buffer.Position = 0;
         await buffer.CopyToAsync(output, cancel);
         return true;
+    }
+
+    /// <summary>The first signed head that holds all of a period, with its key; null: none does yet.</summary>
+    private static async Task<(TreeHead Head, string Key)?> HeadAsync(
+        NpgsqlTransaction moment,
+        DateTimeOffset until,
+        CancellationToken cancel
+    )
+    {
+        var last = await moment
+            .Command("select coalesce(max(number), 0) as number from ledger where at < $1")
+            .Positional(until)
+            .ListAsync(r => r.Get<long>("number"), cancel);
+        var heads = await moment
+            .Command(
+                """
+                select h.works, h.size, h.root, h.at, h.key, h.signature, k.public_pem
+                from tree_head h join head_key k on k.fingerprint = h.key
+                where h.size >= $1
+                order by h.id limit 1
+                """
+            )
+            .Positional(Math.Max(1, last[0]))
+            .ListAsync(
+                r =>
+                    (
+                        Head: new TreeHead(
+                            r.Get<string>("works"),
+                            r.Get<long>("size"),
+                            r.Get<byte[]>("root"),
+                            r.Get<DateTimeOffset>("at"),
+                            r.Get<string>("key"),
+                            r.Get<byte[]>("signature")
+                        ),
+                        Key: r.Get<string>("public_pem")
+                    ),
+                cancel
+            );
+        return heads is [var found] ? found : null;
     }
 
     private static string Said(PackScope scope) =>

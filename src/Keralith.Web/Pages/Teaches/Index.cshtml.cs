@@ -1,0 +1,70 @@
+using System.Globalization;
+using Keralith.Core.Gear;
+using Keralith.Core.People;
+using Keralith.Data;
+using Microsoft.AspNetCore.Authorization;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Keralith.Web.Pages.Teaches;
+
+/// <summary>What the record teaches: why gear leaves and when, what is found where, what to order.</summary>
+[Authorize(Policy = nameof(Right.ReadSettings))]
+public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(here)
+{
+    /// <summary>A table of the page: its heading, what its figures are, its lines.</summary>
+    public sealed record Part(string Code, string Heading, string Says, IReadOnlyList<TaughtLine> Lines);
+
+    public Taught Taught { get; private set; } = null!;
+
+    public IReadOnlyList<Part> Parts { get; private set; } = [];
+
+    /// <summary>The page, or one of its tables as CSV.</summary>
+    public async Task<IActionResult> OnGetAsync(string? csv)
+    {
+        Taught = await teaching.AsOfAsync(Here.Today, Cancel);
+        Parts =
+        [
+            new("why", "Why gear leaves", "by what was found on it, of all condemned", Taught.Why),
+            new("make", "Which makes leave", "of all ever registered of that make", Taught.ByMake),
+            new("store", "From which store", "of all ever registered there", Taught.ByStore),
+            new("findings", "What stops gear", "findings that held or removed, of all inspections", Taught.Findings),
+            new(
+                "found-at",
+                "At which inspection it is found",
+                "inspections that found something, of that kind",
+                Taught.FoundAt
+            ),
+            new("inspectors", "Who finds it", "inspections that stopped a piece, of all they made", Taught.ByInspector),
+        ];
+        if (Parts.FirstOrDefault(p => p.Code == csv) is not { } part)
+            return Page();
+        using var text = new StringWriter();
+        await using (var writer = new CsvHelper.CsvWriter(text, CultureInfo.InvariantCulture))
+        {
+            foreach (var heading in new[] { "name", "count", "of" })
+                writer.WriteField(heading);
+            await writer.NextRecordAsync();
+            foreach (var line in part.Lines)
+            {
+                writer.WriteField(Name(line));
+                writer.WriteField(line.Count);
+                writer.WriteField(line.Of);
+                await writer.NextRecordAsync();
+            }
+        }
+
+        return File(System.Text.Encoding.UTF8.GetBytes(text.ToString()), "text/csv; charset=utf-8", $"{part.Code}.csv");
+    }
+
+    /// <summary>A line's name as people read it: a criterion by what it is of.</summary>
+    public static string Name(TaughtLine line) =>
+        Catalogue.Find(line.Name) is { } criterion ? Say.Criterion(criterion) : line.Name;
+
+    private const int Few = 10;
+
+    /// <summary>Whether a family's line says more than that there is little of it.</summary>
+    public static bool Says(ExpectedLine line) => line.Rate.Removed > 0 || line.Rate.Pieces >= Few;
+
+    /// <summary>A share as a figure of the width it is drawn in, from 0 to 100.</summary>
+    public static double Share(TaughtLine line) => line.Of == 0 ? 0 : 100.0 * line.Count / line.Of;
+}
