@@ -38,73 +38,68 @@ public sealed class TeachingStore(Database database)
         where f->>'outcome' in ('hold', 'remove')
         """;
 
+    private const string WhySql = $"""
+        select coalesce(f.criterion, 'not by an inspection') as name, count(distinct d.piece_id)::int as n,
+          (select count(*)::int from disposal where step = 'condemned') as of, '/retired' as link
+        from disposal d
+        left join ({Findings}) f on f.piece_id = d.piece_id and f.outcome = 'remove'
+        where d.step = 'condemned'
+        group by 1 order by 2 desc, 1 limit 30
+        """;
+
+    private const string MakeSql = """
+        select concat_ws(' ', p.maker, p.model) as name, count(d.piece_id)::int as n, count(*)::int as of,
+          '/retired?q=' || coalesce(p.maker, '') as link
+        from piece p left join disposal d on d.piece_id = p.id and d.step = 'condemned'
+        group by p.maker, p.model having count(d.piece_id) > 0
+        order by 2 desc, 1 limit 30
+        """;
+
+    private const string StoreSql = """
+        select s.name, count(d.piece_id)::int as n, count(*)::int as of, null as link
+        from piece p join store s on s.id = p.store_id left join disposal d on d.piece_id = p.id and d.step = 'condemned'
+        group by s.name, s.position order by s.position
+        """;
+
+    private const string FindingsSql = $"""
+        select f.criterion as name, count(distinct f.id)::int as n, (select count(*)::int from standing_inspection) as of, null as link
+        from ({Findings}) f group by 1 order by 2 desc, 1 limit 30
+        """;
+
+    private const string FoundAtSql = $"""
+        select i.kind as name, count(distinct f.id)::int as n, count(distinct i.id)::int as of, null as link
+        from standing_inspection i left join ({Findings}) f on f.id = i.id
+        group by 1 order by 1
+        """;
+
+    private const string InspectorSql = """
+        select w.name, count(*) filter (where i.verdict in ('hold', 'remove'))::int as n, count(*)::int as of, null as link
+        from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
+        group by w.name order by 3 desc, 1
+        """;
+
     /// <summary>All of it.</summary>
     public async Task<Taught> AsOfAsync(DateOnly today, CancellationToken cancel)
     {
-        var why = Lines(
-            $"""
-            select coalesce(f.criterion, 'not by an inspection') as name, count(distinct d.piece_id)::int as n,
-              (select count(*)::int from disposal where step = 'condemned') as of, '/retired' as link
-            from disposal d
-            left join ({Findings}) f on f.piece_id = d.piece_id and f.outcome = 'remove'
-            where d.step = 'condemned'
-            group by 1 order by 2 desc, 1 limit 30
-            """
-        );
-        var make = Lines(
-            """
-            select concat_ws(' ', p.maker, p.model) as name, count(d.piece_id)::int as n, count(*)::int as of,
-              '/retired?q=' || coalesce(p.maker, '') as link
-            from piece p left join disposal d on d.piece_id = p.id and d.step = 'condemned'
-            group by p.maker, p.model having count(d.piece_id) > 0
-            order by 2 desc, 1 limit 30
-            """
-        );
-        var store = Lines(
-            """
-            select s.name, count(d.piece_id)::int as n, count(*)::int as of, null as link
-            from piece p join store s on s.id = p.store_id left join disposal d on d.piece_id = p.id and d.step = 'condemned'
-            group by s.name, s.position order by s.position
-            """
-        );
-        var findings = Lines(
-            $"""
-            select f.criterion as name, count(distinct f.id)::int as n, (select count(*)::int from standing_inspection) as of, null as link
-            from ({Findings}) f group by 1 order by 2 desc, 1 limit 30
-            """
-        );
-        var at = Lines(
-            $"""
-            select i.kind as name, count(distinct f.id)::int as n, count(distinct i.id)::int as of, null as link
-            from standing_inspection i left join ({Findings}) f on f.id = i.id
-            group by 1 order by 1
-            """
-        );
-        var by = Lines(
-            """
-            select w.name, count(*) filter (where i.verdict in ('hold', 'remove'))::int as n, count(*)::int as of, null as link
-            from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
-            group by w.name order by 3 desc, 1
-            """
-        );
-        Task<List<TaughtLine>> Lines(string sql) =>
-            database
-                .Command(sql)
-                .ListAsync(
-                    r => new TaughtLine(r.Get<string>("name"), r.Get<int>("n"), r.Get<int>("of"), r.TextOrNull("link")),
-                    cancel
-                );
         return new(
-            await why,
-            await make,
-            await store,
+            await LinesAsync(WhySql, cancel),
+            await LinesAsync(MakeSql, cancel),
+            await LinesAsync(StoreSql, cancel),
             await AgesAsync(cancel),
-            await findings,
-            await at,
-            await by,
+            await LinesAsync(FindingsSql, cancel),
+            await LinesAsync(FoundAtSql, cancel),
+            await LinesAsync(InspectorSql, cancel),
             await ExpectedAsync(today, cancel)
         );
     }
+
+    private Task<List<TaughtLine>> LinesAsync(string sql, CancellationToken cancel) =>
+        database
+            .Command(sql)
+            .ListAsync(
+                r => new TaughtLine(r.Get<string>("name"), r.Get<int>("n"), r.Get<int>("of"), r.TextOrNull("link")),
+                cancel
+            );
 
     private Task<List<AgeLine>> AgesAsync(CancellationToken cancel) =>
         database
