@@ -25,6 +25,7 @@ public class JudgementBenchmarks
         "-1150 mm|500 mm",
     ];
 
+    private readonly ReadOnlyMemory<byte> _beam = Encoding.UTF8.GetBytes(BeamOnACrane);
     private readonly Lift _lift = LiftReader.Read(FourLegs()).Value!;
     private readonly Case _complete = Complete();
     private readonly ArrayBufferWriter<byte> _output = new(1 << 16);
@@ -78,6 +79,10 @@ public class JudgementBenchmarks
         return LiftJudge.Of(_lift with { Arrangement = points with { Geometry = geometry } }).Outcome;
     }
 
+    /// <summary>The same of a spreader on a crane by its chart, its drops over edges, read from its document each time.</summary>
+    [Benchmark]
+    public LiftOutcome BeamEdgesAndChart() => LiftJudge.Of(LiftReader.Read(_beam).Value!).Outcome;
+
     /// <summary>A case of four answers: two measures with their baselines, two faults, by two books.</summary>
     public static string FourAnswers(int i) =>
         $$"""
@@ -101,6 +106,14 @@ public class JudgementBenchmarks
             StringComparison.Ordinal
         );
     }
+
+    private const string BeamOnACrane = """
+        {"format":"keralith.lift/2","ruleBooks":["asme","osha"],"load":{"weight":"3600 kg","basis":"weighed"},
+        "beam":{"kind":"lifting","ratedLoad":"6000 kg","ownWeight":"240 kg","span":"0 mm"},
+        "drops":[{"at":"-1.2 m","hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"13 mm","grade":"80","ratedLoad":"5.3 t","designFactor":4},"edge":{"radius":"40 mm"}},{"at":"1.4 m","hitch":"vertical","sling":{"family":"alloy-chain-sling","size":"13 mm","grade":"80","ratedLoad":"5.3 t","designFactor":4},"edge":{"radius":"20 mm"}}],
+        "centreOfGravity":"0 mm",
+        "crane":{"chart":[{"configuration":"full outriggers","boomLength":"11 m","radius":"4 m","capacity":"13000 kg"},{"configuration":"full outriggers","boomLength":"11 m","radius":"6 m","capacity":"9000 kg"},{"configuration":"full outriggers","boomLength":"11 m","radius":"9 m","capacity":"5600 kg"},{"configuration":"full outriggers","boomLength":"16 m","radius":"4 m","capacity":"11800 kg"},{"configuration":"full outriggers","boomLength":"16 m","radius":"6 m","capacity":"8800 kg"},{"configuration":"full outriggers","boomLength":"16 m","radius":"9 m","capacity":"5750 kg"}],"configuration":"full outriggers","boomLength":"11 m","radii":["5 m","6.5 m"],"deductions":[{"what":"hook block","weight":"300 kg"}]}}
+        """;
 
     private static Case Complete()
     {

@@ -50,6 +50,28 @@ public sealed class IssueStore(Database database)
             cancel
         );
 
+    /// <summary>
+    /// Hands several pieces from who has them to the next, without the store. One that may not be used stops that piece.
+    /// </summary>
+    /// <param name="job">For what; empty: each for the same, and the same lift.</param>
+    /// <param name="back">When they are wanted back; null: when each was.</param>
+    /// <param name="refused">Told why a piece stays with who has it, one after the other.</param>
+    public Task<Checked<Recorded>> HandOverAsync(
+        IReadOnlyCollection<Guid> pieces,
+        string holder,
+        string job,
+        DateOnly? back,
+        Action<Refusal> refused,
+        Stamp stamp,
+        CancellationToken cancel
+    ) =>
+        Session.RunAsync(
+            database,
+            stamp,
+            session => session.OnEachAsync(pieces, row => HandOverAsync(session, row, holder, job, back), refused),
+            cancel
+        );
+
     /// <summary>Takes a piece back after a quick look; on a doubt it goes to the cage.</summary>
     /// <param name="doubt">What is the matter with it; empty when nothing was seen.</param>
     public Task<Checked<Recorded>> ReturnAsync(Guid piece, string doubt, Stamp stamp, CancellationToken cancel) =>
@@ -150,6 +172,44 @@ public sealed class IssueStore(Database database)
             )
             .ConfigureAwait(false);
         await session.WriteAsync("update piece set issue_id = null where id = $1", row.Id).ConfigureAwait(false);
+        return outcome;
+    }
+
+    private static async Task<Checked<PieceOutcome>> HandOverAsync(
+        Session session,
+        Piece row,
+        string holder,
+        string job,
+        DateOnly? back
+    )
+    {
+        var use = row.UseOn(session.By.Day, session.Site);
+        var id = Guid.CreateVersion7();
+        var outcome = Issuing.HandOver(id, row.Mark, row.State, use, row.Issued, holder, job, back, session.By);
+        if (!outcome.Ok)
+            return outcome;
+        var said = (PieceHandedOver)outcome.Value.Record;
+        await session
+            .WriteAsync(
+                """
+                with ended as (
+                  insert into give_back (issue_id, at, by_person) select issue_id, $6, $7 from piece where id = $2
+                ), begun as (
+                  insert into issue (id, piece_id, lift_id, holder, job, expected_back, at, by_person, handed_from)
+                  select $1, $2, case when f.job = $4 then f.lift_id end, $3, $4, $5, $6, $7, f.id
+                  from piece p join issue f on f.id = p.issue_id where p.id = $2
+                )
+                update piece set issue_id = $1 where id = $2
+                """,
+                id,
+                row.Id,
+                said.Holder,
+                said.Job,
+                said.Back,
+                session.Stamp.At,
+                session.Stamp.Actor.Id
+            )
+            .ConfigureAwait(false);
         return outcome;
     }
 

@@ -54,6 +54,17 @@ public sealed class RecallStore(Database database)
         return (await OfAsync("p.id = any($1)", ids.ToArray(), most, cancel), ids.Count);
     }
 
+    /// <summary>How many pieces not retired have no maker on record: no recall finds them.</summary>
+    public async Task<int> MakerlessAsync(CancellationToken cancel) =>
+        (
+            await database
+                .Command(
+                    $"select count(*)::int as n from piece where maker is null and state not in {Fragments.Retired}"
+                )
+                .ListAsync(r => r.Get<int>("n"), cancel)
+                .ConfigureAwait(false)
+        )[0];
+
     /// <summary>The pieces a recall holds still, by store and peg.</summary>
     public Task<List<Piece>> HeldAsync(Guid recall, int most, CancellationToken cancel) =>
         OfAsync(

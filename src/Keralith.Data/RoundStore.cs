@@ -139,9 +139,9 @@ public sealed class RoundStore(Database database)
                         order by s.place
                         """,
                         id,
-                        scanned.Select(s => Cut(s.Scanned, StoreRound.LongestScan)).ToArray(),
+                        scanned.Select(s => FreeText.Start(s.Scanned, StoreRound.LongestScan)).ToArray(),
                         scanned.Select(s => s.Piece).ToArray(),
-                        Cut(peg?.Trim() ?? string.Empty, HangingPlace.LongestPeg),
+                        FreeText.Start(peg?.Trim() ?? string.Empty, HangingPlace.LongestPeg),
                         session.Stamp.At,
                         stamp.Actor.Id
                     )
@@ -284,6 +284,4 @@ public sealed class RoundStore(Database database)
                 ? JsonSerializer.Deserialize<List<RoundLine>>(kept) ?? []
                 : [],
         };
-
-    private static string Cut(string text, int most) => text.Length <= most ? text : text[..most];
 }

@@ -72,7 +72,19 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         (
             "hand-out",
             "piece.issued",
-            "select piece_id, at, by_person, jsonb_build_object('issue', id, 'holder', holder, 'job', job) from issue"
+            """
+            select piece_id, at, by_person, jsonb_build_object('issue', id, 'holder', holder, 'job', job) from issue
+            where handed_from is null
+            """
+        ),
+        (
+            "hand-over",
+            "piece.handed-over",
+            """
+            select i.piece_id, i.at, i.by_person,
+              jsonb_build_object('issue', i.id, 'from', f.holder, 'holder', i.holder, 'job', i.job)
+            from issue i join issue f on f.id = i.handed_from
+            """
         ),
         (
             "season's mark",

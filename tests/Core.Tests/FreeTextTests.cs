@@ -55,4 +55,17 @@ public class FreeTextTests
     [InlineData("Cracked\n\U0001F44D", "Cracked\n\U0001F44D")]
     public void A_hold_is_never_refused_for_how_it_is_written(string text, string kept) =>
         Assert.Equal(kept, FreeText.Cleaned(text));
+
+    [Theory]
+    [InlineData("abc", 3, "abc")]
+    [InlineData("abcd", 3, "abc")]
+    [InlineData("ab\U0001F468", 3, "ab")]
+    [InlineData("ab\U0001F468", 4, "ab\U0001F468")]
+    [InlineData("a\U0001F468b", 3, "a\U0001F468")]
+    [InlineData("", 0, "")]
+    public void The_start_of_a_text_never_ends_in_half_a_character(string text, int most, string start)
+    {
+        Assert.Equal(start, FreeText.Start(text, most));
+        Assert.Null(FreeText.FaultOf(FreeText.Start(text, most)));
+    }
 }

@@ -2,6 +2,7 @@ using System.Globalization;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
+using Keralith.Core.Ledger;
 using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
@@ -568,6 +569,46 @@ public class LiftPlanTests
             Assert.True(handedOut.Ok, handedOut.Fault);
         else
             Assert.Contains(refusal, handedOut.Fault, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData(Role.Crew, true, "Osric", "Maud", null, null)]
+    [InlineData(Role.Trainee, true, "Osric", "Maud", null, "does not allow")]
+    [InlineData(Role.Crew, true, null, "Maud", null, "is not out")]
+    [InlineData(Role.Crew, true, "Osric", "osric ", null, "Osric has it already")]
+    [InlineData(Role.Crew, true, "Osric", " ", null, "name who takes it")]
+    [InlineData(Role.Crew, false, "Osric", "Maud", null, "may not be used")]
+    [InlineData(Role.Crew, true, "Osric", "Maud", "2026-03-01", "is past")]
+    [InlineData(Role.Crew, true, "Osric", "Maud", "2026-03-02", null)]
+    public void Who_has_gear_hands_it_to_the_next_for_the_same_job_only_while_it_may_be_used(
+        Role role,
+        bool usable,
+        string? with,
+        string next,
+        string? back,
+        string? refusal
+    )
+    {
+        var over = Issuing.HandOver(
+            Guid.NewGuid(),
+            "HM-0002",
+            PieceState.InService,
+            usable ? Usable : new(["On hold."]),
+            with is null ? null : new(with, "Lock 9", new(2026, 3, 9), new(2026, 3, 1)),
+            next,
+            " ",
+            back is null ? null : DateOnly.ParseExact(back, "yyyy-MM-dd", CultureInfo.InvariantCulture),
+            GivenPeople.Signer(role)
+        );
+        if (refusal is not null)
+        {
+            Assert.Contains(refusal, over.Fault, StringComparison.Ordinal);
+            return;
+        }
+
+        var said = Assert.IsType<PieceHandedOver>(over.Value.Record);
+        Assert.Equal(("Osric", "Maud", "Lock 9"), (said.From, said.Holder, said.Job));
+        Assert.Equal(back is null ? new(2026, 3, 9) : new DateOnly(2026, 3, 2), said.Back);
     }
 
     [Theory]

@@ -21,6 +21,7 @@ public class RightsTableTests
             { Right.PlanLift, "crew stores inspector qualified admin" },
             { Right.SignLift, "qualified" },
             { Right.Issue, "stores inspector qualified" },
+            { Right.HandOver, "crew stores inspector qualified" },
             { Right.Attach, "stores trainee inspector qualified admin" },
             { Right.AcceptReport, "inspector qualified" },
             { Right.AcceptProvisional, "qualified" },

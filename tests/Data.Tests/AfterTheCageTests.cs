@@ -181,6 +181,16 @@ public class AfterTheCageTests
         var (meant, all) = await recalls.PreviewAsync(Serials, 10, Cancel);
         Assert.Equal(3, all);
         Assert.Equal(["HM-0001", "HM-0002", "HM-0004"], meant.Select(p => p.Mark).Order());
+
+        // Whose maker nobody put on record is not found, and is counted so that somebody looks.
+        Assert.Equal(0, await recalls.MakerlessAsync(Cancel));
+        var nameless = Made("HM-0009", "K-150");
+        nameless.Remove("maker");
+        await yard.RegisterAsync(nameless);
+        Assert.Equal(
+            (3, 1),
+            ((await recalls.PreviewAsync(Serials, 10, Cancel)).All, await recalls.MakerlessAsync(Cancel))
+        );
         Assert.False((await recalls.SetAsync(Serials, "Cracks", "Notice 4", yard.Stamp("inspector"), Cancel)).Ok);
         var set = yard.Stamp("qualified");
         Yard.Must(await recalls.SetAsync(Serials, "Cracks", "Notice 4", set, Cancel));
@@ -272,6 +282,16 @@ public class AfterTheCageTests
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
         foreach (var id in new[] { piece.Id, other.Id })
             Yard.Must(await issues.IssueAsync(id, "North crew", "Lock 9", null, yard.Stamp("stores"), Cancel));
+        var stayed = new List<string>();
+        var over = yard.Stamp("crew");
+        Guid[] handed = [piece.Id, third.Id];
+        foreach (var _ in new[] { "handed over", "and sent twice" })
+            Yard.Must(
+                await issues.HandOverAsync(handed, "South crew", "Weir", null, r => stayed.Add(r.Words), over, Cancel)
+            );
+        Assert.Equal("South crew", (await yard.FindAsync("HM-0001")).Issued!.Holder);
+        Assert.Contains("HM-0003 is not out", Assert.Single(stayed), StringComparison.Ordinal);
+        await NothingIsFoundAsync(yard);
         Yard.Must(
             await new EventStore(yard.Database).RecordAsync(
                 [piece.Id, third.Id],
@@ -283,8 +303,8 @@ public class AfterTheCageTests
             )
         );
         var back = await new LookBackStore(yard.Database).OfAsync(piece.Id, "HM-0001", yard.Now.AddDays(1), Cancel);
-        Assert.Equal(["Lock 9"], back.Jobs);
-        Assert.Equal(["North crew"], back.Holders);
+        Assert.Equal(["Lock 9", "Weir"], back.Jobs.Order());
+        Assert.Equal(["North crew", "South crew"], back.Holders.Order());
         Assert.Equal([("HM-0003", true), ("HM-0002", false)], back.Gear);
         Assert.NotNull(back.Since);
         Assert.Empty(await new LookBackStore(yard.Database).RetiredAsync(null, 10, Cancel));

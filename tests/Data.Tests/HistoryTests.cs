@@ -76,6 +76,7 @@ public class HistoryTests
             "find",
             "move",
             "issue",
+            "hand over",
             "return",
             "inspect",
             "look",
@@ -121,7 +122,8 @@ public class HistoryTests
                     < 73 => "find",
                     < 77 => "move",
                     < 82 => "issue",
-                    < 87 => "return",
+                    < 85 => "hand over",
+                    < 88 => "return",
                     < 90 => "correct",
                     < 92 => "withdraw",
                     < 94 => "event",
@@ -133,10 +135,30 @@ public class HistoryTests
                 _now += TimeSpan.FromHours(_chance.Next(1, 200));
                 var piece = await yard.FindAsync(_mark);
                 if ((await DoAsync(act, piece)).Ok)
+                {
                     done.AddOrUpdate(act, 1, (_, n) => n + 1);
+                    if (act == "issue" && (await HandOverAsync(piece.Id)).Ok)
+                        done.AddOrUpdate("hand over", 1, (_, n) => n + 1);
+                }
                 else if (act == "condemn" && piece.State == PieceState.Condemned)
                     await DoAsync("destroy", piece);
             }
+        }
+
+        private async Task<Checked<Recorded>> HandOverAsync(Guid id)
+        {
+            Refusal? why = null;
+            var next = _chance.Next(2) == 0 ? "Maud" : "Osric";
+            var over = await new IssueStore(yard.Database).HandOverAsync(
+                [id],
+                next,
+                Sometimes("Weir"),
+                null,
+                r => why = r,
+                Anybody(),
+                Cancel
+            );
+            return why ?? over;
         }
 
         private async Task<Checked<Recorded>> DoAsync(string act, Piece piece)
@@ -170,6 +192,7 @@ public class HistoryTests
                     Anybody(),
                     Cancel
                 ),
+                "hand over" => await HandOverAsync(id),
                 "return" => await new IssueStore(yard.Database).ReturnAsync(
                     id,
                     Sometimes("Pin hard to turn"),

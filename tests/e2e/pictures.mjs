@@ -86,16 +86,23 @@ await inspector.goto("/labels?marks=HM-0001+HM-0002+HM-0076+HM-0041&size=a4-8");
 await inspector.locator("img.label-sheet").evaluate((image) => image.decode());
 await shot(inspector, "labels");
 await inspector.goto("/register/take-over");
-await shot(inspector, "take-over");
+const takenIn = [await inspector.screenshot()];
 await inspector.goto("/register/import");
 await inspector.setInputFiles("[name=file]", { name: "boat-locker.csv", mimeType: "text/csv", buffer: Buffer.from("Mark,Serial no,family,size,pin_type,WLL,Location\nHM-0951,P-1,shackle,7/8 in,screw,6-1/2 short ton,Workboat Teasel\nHM-0952,P-2,shackle,7/8,screw,6-1/2 ton,Workboat Teasel\nHM-0001,P-3,shackle,3/4 in,bolt,4-3/4 short ton,Attic\n") });
 await inspector.getByRole("button", { name: /Read it/ }).click();
 await inspector.waitForURL("**/register/import/**");
-await shot(inspector, "import");
+takenIn.unshift(await inspector.screenshot());
+await together("import", takenIn);
 
 const qualified = await visitor("qualified");
 await qualified.goto("/cage");
 await shot(qualified, "cage");
+const after = [];
+for (const place of ["/recall?maker=Pellow+Forge&model=Bow", "/piece/HM-0009/look-back", "/teaches", "/heads"]) {
+  await qualified.goto(place);
+  after.push(await qualified.screenshot());
+}
+await together("after", after);
 await qualified.goto("/due");
 await together("due", [await qualified.screenshot(), ...desk]);
 await qualified.goto("/season");

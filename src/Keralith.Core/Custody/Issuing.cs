@@ -51,6 +51,36 @@ public static class Issuing
             : new PieceOutcome(state, new PieceIssued(id, holder!.Trim(), job?.Trim() ?? string.Empty, back, lift));
     }
 
+    /// <summary>Hands a piece from who has it to the next, without the store: only what may be used.</summary>
+    /// <param name="id">The hand-over's id.</param>
+    /// <param name="mark">The piece's mark.</param>
+    /// <param name="job">For what; empty: for the same.</param>
+    /// <param name="back">When it is wanted back; null: when it was.</param>
+    public static Checked<PieceOutcome> HandOver(
+        Guid id,
+        string mark,
+        PieceState state,
+        Usability use,
+        IssuedTo? now,
+        string? holder,
+        string? job,
+        DateOnly? back,
+        Signer by
+    )
+    {
+        if (by.Without(Right.HandOver) is { } forbidden)
+            return forbidden;
+        if (now is null)
+            return new Refusal($"{mark} is not out: the store hands it out.");
+        var next = holder?.Trim() ?? string.Empty;
+        if (string.Equals(next, now.Holder, StringComparison.OrdinalIgnoreCase))
+            return new Refusal($"{mark}: {now.Holder} has it already.");
+        if (RefusalOf(use, null, next, back, by.Day) is { } refusal)
+            return new Refusal($"{mark}: {refusal}");
+        var work = string.IsNullOrWhiteSpace(job) ? now.Job : job.Trim();
+        return new PieceOutcome(state, new PieceHandedOver(id, now.Holder, next, work, back ?? now.ExpectedBack));
+    }
+
     /// <summary>Takes a piece back after a quick look; on a doubt it goes to the cage.</summary>
     /// <param name="mark">The piece's mark.</param>
     /// <param name="doubt">What is the matter with it; empty when nothing was seen.</param>

@@ -10,6 +10,16 @@ public static class FreeText
     /// <summary>Letters of a reason, a remark, a name, where nothing else is said.</summary>
     public const int Usual = 500;
 
+    /// <summary>Signs of what is looked for that are read; what follows is not.</summary>
+    public const int MostAsked = 60;
+
+    /// <summary>The start of a text, never half a character.</summary>
+    /// <param name="most">Signs (UTF-16) it may have.</param>
+    public static string Start(string text, int most) =>
+        text.Length <= most ? text
+        : char.IsHighSurrogate(text[most - 1]) ? text[..(most - 1)]
+        : text[..most];
+
     /// <summary>What in a text is no text, in words; null when nothing is: NUL and controls, halves of characters.</summary>
     public static string? FaultOf(string text)
     {

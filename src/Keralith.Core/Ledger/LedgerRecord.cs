@@ -210,6 +210,10 @@ public sealed record LotSplit(string Became, int Left, string Reason) : LedgerRe
 public sealed record PieceIssued(Guid Issue, string Holder, string Job, DateOnly? Back, Guid? Lift)
     : LedgerRecord("piece.issued");
 
+/// <summary>Somebody who had a piece handed it to the next, without the store.</summary>
+public sealed record PieceHandedOver(Guid Issue, string From, string Holder, string Job, DateOnly? Back)
+    : LedgerRecord("piece.handed-over");
+
 /// <summary>A piece came back.</summary>
 public sealed record PieceReturned(string From, string Doubt) : LedgerRecord("piece.returned");
 

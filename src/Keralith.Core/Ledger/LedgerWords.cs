@@ -36,6 +36,7 @@ public static class LedgerWords
         ["piece.found"] = "found again",
         ["piece.held"] = "put on hold",
         ["piece.held-by-rules"] = "held by a stricter rule",
+        ["piece.handed-over"] = "handed over",
         ["piece.issued"] = "handed out",
         ["piece.let-go-by-rules"] = "let go by a rule withdrawn",
         ["piece.missing"] = "can't be found",

@@ -116,7 +116,7 @@ public static partial class Accounts
         var at = ReadMail(mail);
         return Read(
             username?.Split('@')[0],
-            name is { Length: > LongestName } ? name[..LongestName] : name,
+            name is null ? null : FreeText.Start(name, LongestName),
             known,
             at.Ok ? at.Value : null
         );

@@ -127,6 +127,9 @@ public enum Right
     /// <summary>Hand gear out and take it back.</summary>
     Issue,
 
+    /// <summary>Say who has a piece next, without the store.</summary>
+    HandOver,
+
     /// <summary>Attach certificates, reports and pictures.</summary>
     Attach,
 
@@ -222,6 +225,7 @@ public static class Rights
         [Right.PlanLift] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.SignLift] = [Role.Qualified],
         [Right.Issue] = [Role.Stores, Role.Inspector, Role.Qualified],
+        [Right.HandOver] = [Role.Crew, Role.Stores, Role.Inspector, Role.Qualified],
         [Right.Attach] = [Role.Stores, Role.Trainee, Role.Inspector, Role.Qualified, Role.Admin],
         [Right.AcceptReport] = [Role.Inspector, Role.Qualified],
         [Right.AcceptProvisional] = [Role.Qualified],

@@ -40,9 +40,7 @@ internal static class PiecesApi
         var (pieces, sites, stores) = await StoresAsync(context, cancel);
         var query = context.Request.Query;
         var most = int.TryParse(query["most"], out var asked) ? Math.Clamp(asked, 1, MostAPage) : 50;
-        var q = query["q"].ToString();
-        if (q.Length > 60)
-            q = q[..60];
+        var q = FreeText.Start(query["q"].ToString(), FreeText.MostAsked);
         var rows = await context
             .RequestServices.GetRequiredService<RegisterSearch>()
             .AfterAsync(q, query["after"].ToString() is { Length: > 0 and <= 60 } after ? after : null, most, cancel);

@@ -56,7 +56,6 @@ public static class CraneDrawing
 
         var asked = lift.Plan.Load.Weight.Kilograms;
         s.Line(Left, Y((double)asked), Width - Right, Y((double)asked), "lift-inward");
-        s.Text(Width - Right, Y((double)asked) - 4, $"load {lift.Asked(asked)}", "lift-figure", "end");
         var governing = lift.Result?.Crane?.Governing;
         foreach (var radius in crane.Radii.Distinct())
         {
@@ -71,6 +70,7 @@ public static class CraneDrawing
             s.Text(Left + 4, Y((double)net) - 4, $"left for a load {lift.May(net)}", "lift-figure", "start");
         }
 
+        s.Text(Width - Right, Y((double)asked) - 4, $"load {lift.Asked(asked)}", "lift-figure", "end");
         s.Text(Width - Right, High - 6, $"radius; {crane.Configuration}", "gauge-label", "end");
         return new HtmlString(
             s.Svg(

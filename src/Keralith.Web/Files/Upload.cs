@@ -17,14 +17,7 @@ internal static class Upload
     ) =>
         file is null
             ? new Refusal("Choose a picture.")
-            : await ReadAsync(
-                person,
-                file,
-                Code.Of(FileKind.Photo),
-                title.Length > 120 ? title[..120] : title,
-                null,
-                cancel
-            );
+            : await ReadAsync(person, file, Code.Of(FileKind.Photo), FreeText.Start(title, 120), null, cancel);
 
     public static async Task<Checked<NewFile>> ReadAsync(
         Guid person,

@@ -21,7 +21,9 @@ public sealed class NoticeMails(NoticeStore notices, Mails mails, PublicAddress 
                     notice.Username,
                     notice.Name,
                     notice.Address,
-                    notice.Words.Length > LongestSubject ? $"{notice.Words[..LongestSubject]} ..." : notice.Words,
+                    notice.Words.Length > LongestSubject
+                        ? $"{FreeText.Start(notice.Words, LongestSubject)} ..."
+                        : notice.Words,
                     $"{notice.Words}\n\n{address.Of(notice.Link)}\n"
                 ),
                 cancel

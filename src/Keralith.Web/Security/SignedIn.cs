@@ -36,9 +36,7 @@ internal static class SignedIn
     private static string Agent(HttpContext context)
     {
         var said = context.Request.Headers.UserAgent.ToString();
-        return FreeText.FaultOf(said) is not null ? string.Empty
-            : said.Length > MostOfAgent ? said[..MostOfAgent]
-            : said;
+        return FreeText.FaultOf(said) is not null ? string.Empty : FreeText.Start(said, MostOfAgent);
     }
 
     private const int MostOfAgent = 160;

@@ -42,6 +42,8 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
 
     public bool MayIssue => Here.May(Right.Issue);
 
+    public bool MayHandOver => Here.May(Right.HandOver);
+
     public async Task OnGetAsync(int? store)
     {
         var marks = ScanModel.Chosen(Request);
@@ -85,6 +87,30 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
                 Returned = string.Empty;
                 return $"{Count(n)} taken back.";
             }
+        );
+    }
+
+    /// <summary>Hands those ticked from who has them to the next.</summary>
+    public async Task<IActionResult> OnPostOverAsync(string[] mark, string? next, string? job)
+    {
+        if (!MayHandOver)
+            return Forbid();
+        var stayed = new List<string>();
+        var (holder, work) = (next?.Trim() ?? string.Empty, job ?? string.Empty);
+        return await DoAsync(
+            string.Join('\n', mark),
+            stayed,
+            found =>
+                issues.HandOverAsync(
+                    found,
+                    holder,
+                    work,
+                    null,
+                    r => stayed.Add(r.Words),
+                    Here.Stamp(Submission),
+                    Cancel
+                ),
+            n => $"{Count(n)} handed over to {holder}."
         );
     }
 

@@ -23,6 +23,9 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
 
     public int All { get; private set; }
 
+    /// <summary>How many pieces have no maker on record, and so may be meant though no recall finds them.</summary>
+    public int Makerless { get; private set; }
+
     public async Task OnGetAsync()
     {
         Typed = Request.Query.Where(f => f.Value[0] is { Length: <= 120 }).ToDictionary(f => f.Key, f => f.Value[0]!);
@@ -73,5 +76,6 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
         Match = read.Value;
         (var meant, All) = await recalls.PreviewAsync(Match, MostShown, Cancel);
         Meant = meant;
+        Makerless = await recalls.MakerlessAsync(Cancel);
     }
 }

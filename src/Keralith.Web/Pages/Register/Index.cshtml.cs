@@ -119,10 +119,7 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         var (mine, standing) = (ViewStore.Of(trip, Here.Actor.Id), RegisterSearch.Standing(trip));
         await Here.MakeAsync(trip, Cancel);
         Views = mine.Value;
-        Q =
-            string.IsNullOrWhiteSpace(q) ? null
-            : q.Length > 60 ? q[..60]
-            : q;
+        Q = string.IsNullOrWhiteSpace(q) ? null : FreeText.Start(q, FreeText.MostAsked);
         Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
         PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
         Chosen = RegisterSearch

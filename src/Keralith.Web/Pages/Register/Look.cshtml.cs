@@ -87,7 +87,5 @@ public sealed class LookModel(Here here, SiteStore sites, PieceStore pieces) : Y
     }
 
     private static string? Short(string? text) =>
-        string.IsNullOrWhiteSpace(text) ? null
-        : text.Trim() is { Length: > 60 } cut ? cut[..60]
-        : text.Trim();
+        string.IsNullOrWhiteSpace(text) ? null : FreeText.Start(text.Trim(), FreeText.MostAsked);
 }

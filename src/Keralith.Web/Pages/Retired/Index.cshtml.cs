@@ -13,10 +13,7 @@ public sealed class IndexModel(Here here, LookBackStore store) : YardPage(here)
 
     public async Task OnGetAsync(string? q)
     {
-        Q =
-            string.IsNullOrWhiteSpace(q) ? null
-            : q.Trim() is { Length: > 60 } cut ? cut[..60]
-            : q.Trim();
+        Q = string.IsNullOrWhiteSpace(q) ? null : FreeText.Start(q.Trim(), FreeText.MostAsked);
         Rows = await store.RetiredAsync(Q, Most, Cancel);
     }
 

@@ -67,14 +67,14 @@ public sealed class IndexModel(Here here) : SitePage(here)
         if (asked is null)
             return NotFound();
         Criterion = asked;
-        Figure = figure is { Length: > 60 } ? figure[..60] : figure;
+        Figure = figure is null ? null : FreeText.Start(figure, FreeText.MostAsked);
         Rows = RuleRows.Of(
             Criterion,
             Part.Path,
             Gear,
             Site,
             Figure,
-            baseline is { Length: > 60 } ? baseline[..60] : baseline
+            baseline is null ? null : FreeText.Start(baseline, FreeText.MostAsked)
         );
         return Page();
     }

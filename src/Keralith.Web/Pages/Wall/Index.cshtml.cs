@@ -110,10 +110,7 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
         Notice = Site.DueNotice;
         Only = Filters.Any(f => f.Code == only) ? only : null;
         Family = GearFamilies.Find(family ?? string.Empty)?.Code;
-        Q =
-            string.IsNullOrWhiteSpace(q) ? null
-            : q.Trim() is { Length: > 60 } cut ? cut[..60]
-            : q.Trim();
+        Q = string.IsNullOrWhiteSpace(q) ? null : FreeText.Start(q.Trim(), FreeText.MostAsked);
         var rows = await wall.HangingAsync(Store.Id, Site, Here.Today, Cancel);
         Families = rows.Select(p => p.Family).Distinct().OrderBy(f => f.Name).ToList();
         var hanging = rows.ConvertAll(Hang);
