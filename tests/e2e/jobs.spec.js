@@ -32,6 +32,18 @@ const jobs = [
     await hand.click(places(page, "Desk"));
     await expect(page.getByRole("form", { name: "Maud Tarrow" })).toContainText("HM-0004");
   }],
+  ["crew", "hands a piece over to the next, and has it back, without the store", 8, async (page, hand) => {
+    for (const [from, to] of [["Maud Tarrow", "North crew"], ["North crew", "Maud Tarrow"]]) {
+      await hand.click(places(page, "Desk"));
+      const form = page.getByRole("form", { name: from });
+      await hand.click(form.getByRole("checkbox", { name: "HM-0010" }));
+      await hand.click(form.getByText("Hand those ticked over"));
+      await form.getByLabel("Who has them next").fill(to);
+      await hand.click(form.getByRole("button", { name: "Hand them over" }));
+      await expect(page.getByRole("status")).toContainText(`handed over to ${to}`);
+      await expect(page.getByRole("form", { name: to })).toContainText("HM-0010");
+    }
+  }],
   ["stores", "takes back what somebody has by ticking", 5, async (page, hand) => {
     await hand.click(places(page, "Desk"));
     for (const mark of ["HM-0001", "HM-0004", "HM-0010"]) await hand.click(page.getByRole("checkbox", { name: mark }));
