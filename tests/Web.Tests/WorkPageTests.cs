@@ -333,7 +333,13 @@ public class WorkPageTests
             ["HM-0001", "HM-0002"],
             crew.QuerySelectorAll("form[aria-label=Maud] td.mark").Select(c => c.TextContent.Trim())
         );
-        Assert.Null(crew.QuerySelector("[name=marks], [name=mark]"));
+
+        // The crew hands on what is out, and neither hands out nor takes back.
+        Assert.Null(crew.QuerySelector("[name=marks], [name=returned]"));
+        Assert.Equal(
+            ["Hand them over"],
+            crew.QuerySelectorAll("form[aria-label=Maud] button").Select(b => b.TextContent.Trim())
+        );
 
         var token = await stores.PageAsync("/desk");
         var back = await Visitor.ReadAsync(
