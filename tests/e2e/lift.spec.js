@@ -84,6 +84,7 @@ for (const way of ["keyboard", "pointer"]) {
         await ways[way](page, f.name, typed, f.type, f.label);
       }
       await settled(page);
+      let another = false;
       for (const piece of plan.gear) {
         const rows = page.locator(".piece-row", { has: page.locator(`a[href="/piece/${piece.mark}"]`) });
         if (await rows.count()) continue; // a sling of several legs came on with the first scan
@@ -103,6 +104,7 @@ for (const way of ["keyboard", "pointer"]) {
             await page.keyboard.press("Enter");
           } else await offer.click();
           await page.waitForURL(/#gear$/);
+          another = true;
           continue;
         }
         for (const row of await rows.all()) {
@@ -114,7 +116,7 @@ for (const way of ["keyboard", "pointer"]) {
       await page.getByRole("button", { name: "Work it out and keep it" }).click();
       await expect(page.locator("body[data-before]")).toHaveCount(0);
       const answer = page.locator("section.answer");
-      if (name.startsWith("Stop planks")) await expect(answer).not.toContainText("not permitted");
+      if (another) await expect(answer).not.toContainText("not permitted");
       else await expect(answer).toContainText(plan.said.split("\n")[0]);
       await expect(page.locator("[data-weakest]")).toBeVisible();
     }
