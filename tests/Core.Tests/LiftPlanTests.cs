@@ -392,13 +392,13 @@ public class LiftPlanTests
         var geometry = LegGeometry
             .Read(new(2743.2, 0, 3962.4), new(2743.2, 0, 0), [new(0, 0, 304.8), new(3657.6, 0, 304.8)])
             .Value;
-        var level = Levelling.Of(geometry, [4572, 4572], 30);
+        var level = Levelling.Of(geometry, [new(4572, 30), new(4572, 30)]);
         Assert.Equal(4572, level.Legs[0].Needed, 1);
         Assert.Equal(3770.2, level.Legs[1].Needed, 1);
         Assert.Equal((0, 27), (level.Legs[0].Links, level.Legs[1].Links));
         Assert.InRange(level.Tilt!.Value, 0, 0.5);
-        Assert.InRange(Levelling.Of(geometry, [4572, 4572], null).Tilt!.Value, 5, 30);
-        Assert.Null(Levelling.Of(geometry, [1000, 1000], null).Tilt);
+        Assert.InRange(Levelling.Of(geometry, [new(4572), new(4572)]).Tilt!.Value, 5, 30);
+        Assert.Null(Levelling.Of(geometry, [new(1000), new(1000)]).Tilt);
     }
 
     [Fact]
@@ -412,9 +412,9 @@ public class LiftPlanTests
             )
             .Value;
         var reach = centred.ReachNeeded(0, 3000);
-        Assert.Equal(0, Levelling.Of(centred, [reach, reach, reach, reach], null).Tilt!.Value, 3);
+        Assert.Equal(0, Levelling.Of(centred, [new(reach), new(reach), new(reach), new(reach)]).Tilt!.Value, 3);
         var off = LegGeometry.Read(new(200, 0, 3000), new(200, 0, -500), centred.Picks).Value;
-        Assert.True(Levelling.Of(off, [reach, reach, reach, reach], null).Tilt > 2);
+        Assert.True(Levelling.Of(off, [new(reach), new(reach), new(reach), new(reach)]).Tilt > 2);
     }
 
     [Fact]

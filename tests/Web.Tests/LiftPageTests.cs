@@ -349,6 +349,70 @@ public class LiftPageTests
         return mark;
     }
 
+    [Fact]
+    public async Task A_load_on_two_cranes_is_worked_out_and_a_chart_is_changed_figure_by_figure()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await RoundslingAsync(yard, "HM-0101");
+        await RoundslingAsync(yard, "HM-0102");
+        var crew = await yard.SignedInAsync("crew");
+        var lift = await BegunAsync(crew, ("unit", "m"));
+        var taken = await PressAsync(
+            crew,
+            lift,
+            "Chart",
+            ("chart-lines", "main,10 m,4 m,9000 kg\nmain,10 m,8 m,4000 kg")
+        );
+        Assert.Equal(HttpStatusCode.Redirect, taken.StatusCode);
+        (string, string)[] two =
+        [
+            ("stand", "cranes"),
+            ("crane-configuration", "main"),
+            ("crane-boom", "10 m"),
+            ("crane-pick", "8"),
+            ("second-configuration", "main"),
+            ("second-boom", "10 m"),
+            ("second-pick", "4"),
+            ("hook-1-at", "-2"),
+            ("hook-2-at", "3"),
+            ("hooks-along", "0"),
+        ];
+        await WorkAsync(crew, lift, two);
+        foreach (var mark in new[] { "HM-0101", "HM-0102" })
+            await AddAsync(crew, lift, mark);
+        var page = await crew.PageAsync(lift);
+        Assert.Contains("ask", page.QuerySelector("section.answer")!.TextContent, StringComparison.Ordinal);
+        Assert.Matches(@"Crane 2: gross 9\s000\skg at 4 m", page.Body!.TextContent);
+        Assert.Equal(3, page.QuerySelectorAll("svg.lift-drawing").Length);
+
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (
+                await PressAsync(
+                    crew,
+                    lift,
+                    "Figure",
+                    ("figure-boom", "10 m"),
+                    ("figure-radius", "6 m"),
+                    ("figure-capacity", "9500 kg")
+                )
+            ).StatusCode
+        );
+        await PressAsync(
+            crew,
+            lift,
+            "Figure",
+            ("figure-boom", "10 m"),
+            ("figure-radius", "6 m"),
+            ("figure-capacity", "6000 kg")
+        );
+        Assert.Equal(3, (await crew.PageAsync(lift)).QuerySelectorAll("button[name=figure-off]").Length);
+        await PressAsync(crew, lift, "Figure", ("figure-off", "0"));
+        page = await crew.PageAsync(lift);
+        Assert.Equal(2, page.QuerySelectorAll("button[name=figure-off]").Length);
+        Assert.Contains("lies outside the chart", page.Body!.TextContent, StringComparison.Ordinal);
+    }
+
     private static async Task<string> BegunAsync(Visitor visitor, params (string Name, string Value)[] typed)
     {
         var lift = (await visitor.SubmitAsync("/lift", "form[action*=Begin]", [])).Headers.Location!.ToString();

@@ -16,7 +16,7 @@ public static class LiftDocument
     /// </summary>
     public static string? Write(Lift lift)
     {
-        if (lift.Arrangement is BetweenHoists || lift.Above.Any(c => c is OtherOnLift))
+        if (lift.Arrangement is BetweenHoists or BetweenCranes || lift.Above.Any(c => c is OtherOnLift))
             return null;
         if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1)
             return null;
@@ -49,7 +49,7 @@ public static class LiftDocument
                 json.WriteStartObject("symmetric");
                 json.WriteNumber("legs", legs.Rigging.Count);
                 json.WriteString("angle", legs.Angle.ToString());
-                Rigging(json, legs.Rigging[0], legs.Angle.Degrees);
+                Rigging(json, legs.Rigging[0], legs.Angle.Degrees, legs.Rigging.Count);
                 json.WriteEndObject();
             }
             else if (lift.Arrangement is LegsToPoints points)
@@ -98,6 +98,10 @@ public static class LiftDocument
             return [.. planned.Wanted];
         if (lift.Arrangement is BetweenHoists)
             left.Add("a load passed between hoists");
+        if (lift.Arrangement is BetweenCranes)
+            left.Add("a load on two cranes");
+        if (lift.Arrangement is SymmetricLegs { Rigging: var kits } && kits.Any(r => r.Sling.LegTable.Count > 0))
+            left.Add("a kit's own table by legs used: it goes as a ceiling, four legs counted as three");
         if (lift.Arrangement is SymmetricLegs { Rigging: var each } && each.Select(Key).Distinct().Count() > 1)
             left.Add("legs at one angle that are rigged differently");
         if (lift.Above.Any(c => c is OtherOnLift))
@@ -136,10 +140,11 @@ public static class LiftDocument
 
     /// <summary>The fields of a leg.</summary>
     /// <param name="angle">The angle its tag's own figure may count at; null: none.</param>
-    internal static void Rigging(Utf8JsonWriter json, LegRigging rigging, decimal? angle)
+    /// <param name="legs">How many legs hang alike; 0 where each stands by itself.</param>
+    internal static void Rigging(Utf8JsonWriter json, LegRigging rigging, decimal? angle, int legs = 0)
     {
         json.WriteString("hitch", Code.Of(rigging.Hitch));
-        Sling(json, "sling", rigging.Sling, angle);
+        Sling(json, "sling", rigging.Sling, angle, legs);
         Components(json, "components", rigging.Components);
         if (rigging.ChokeAngle is { } choke)
             json.WriteString("chokeAngle", choke.ToString());
@@ -165,7 +170,7 @@ public static class LiftDocument
         json.WriteEndArray();
     }
 
-    internal static void Sling(Utf8JsonWriter json, string name, LiftSling sling, decimal? angle)
+    internal static void Sling(Utf8JsonWriter json, string name, LiftSling sling, decimal? angle, int legs = 0)
     {
         json.WriteStartObject(name);
         json.WriteString("family", sling.Gear.Family.Code);
@@ -191,6 +196,15 @@ public static class LiftDocument
             angle is { } at && sling.Ceiling is { } ceiling && ceiling.Angle.Degrees <= at && ceiling.Angle.Degrees > 0
                 ? [.. sling.TagTable, ceiling]
                 : sling.TagTable;
+
+        // A maker's table by legs used goes as the tag's: a ceiling, and nothing below its least angle.
+        table =
+        [
+            .. table,
+            .. sling
+                .LegTable.Where(r => r.Legs == legs)
+                .Select(r => new TagTableRow(Tags.Hitch.Vertical, r.Angle, r.Load)),
+        ];
         if (table.Count > 0)
         {
             json.WriteStartArray("tagTable");

@@ -102,34 +102,8 @@ internal sealed class BeamJudge
                 LiftOutcome.Ask,
                 "What the beam weighs is not known: what hangs above sees more than is worked out here."
             );
-        var above = _under.Drops.Select(d => d.AboveCentre?.Millimetres).ToList();
-        if (above.All(a => a <= 0) || HeightOverCentre() <= 0)
-            Say(
-                LiftOutcome.NotPermitted,
-                "Slung at or below its centre of gravity the load turns over: take hold above it."
-            );
-        else if (above.Any(a => a is null))
-            Say(LiftOutcome.Ok, "How high the picks stand over the centre of gravity is not said: take hold above it.");
-        else if (above.Any(a => a <= 0))
-            Say(LiftOutcome.Ok, "One pick stands at or below the centre of gravity: watch how the load hangs.");
+        DropStatics.TurnsOver(_under.Drops, _centre, _remarks);
         Say(LiftOutcome.Ok, "A beam is used as its plate and its maker say: at its marked points, in its marked span.");
-    }
-
-    /// <summary>
-    /// How far the line through both picks runs above the centre of gravity, where it passes it: at or below it the load
-    /// turns over about that line. Null where a height is not known, or there is one drop.
-    /// </summary>
-    private decimal? HeightOverCentre()
-    {
-        if (_under.Drops is not [{ AboveCentre: { } first } one, { AboveCentre: { } second } other])
-            return null;
-        if (one.At > other.At)
-            (one, other, first, second) = (other, one, second, first);
-        var (low, high) = (one.At.Millimetres, other.At.Millimetres);
-
-        // Outside the drops it is another fault, told where the pulls are.
-        var at = Math.Clamp(_centre, low, high);
-        return first.Millimetres + ((second.Millimetres - first.Millimetres) * ((at - low) / (high - low)));
     }
 
     private void Standing()
@@ -150,33 +124,18 @@ internal sealed class BeamJudge
     {
         if (_under.Drops.Count == 1)
             return [_load];
+        if (Beam.Kind != BeamKind.Equaliser)
+            return DropStatics.Pulls(_load, _under.Drops, _centre, "the drops", _remarks);
         var (first, second) = (_under.Drops[0].At.Millimetres, _under.Drops[1].At.Millimetres);
         var (low, high) = (Math.Min(first, second), Math.Max(first, second));
-        decimal atLow;
-        if (Beam.Kind == BeamKind.Equaliser)
+        if (low >= 0 || high <= 0)
         {
-            if (low >= 0 || high <= 0)
-            {
-                Say(LiftOutcome.NotPermitted, "Both drops hang on one side of the pivot: the equaliser turns over.");
-                return null;
-            }
-
-            atLow = _load * high / (high - low);
-        }
-        else
-        {
-            if (_centre <= low || _centre >= high)
-                Say(
-                    LiftOutcome.NotPermitted,
-                    "The centre of gravity lies at or outside the drops: one goes slack and the load turns. Hang it between them."
-                );
-            if (_centre < low || _centre > high)
-                return null;
-            atLow = _load * (high - _centre) / (high - low);
+            Say(LiftOutcome.NotPermitted, "Both drops hang on one side of the pivot: the equaliser turns over.");
+            return null;
         }
 
-        var atHigh = _load - atLow;
-        return first == low ? [atLow, atHigh] : [atHigh, atLow];
+        var atLow = _load * high / (high - low);
+        return first == low ? [atLow, _load - atLow] : [_load - atLow, atLow];
     }
 
     /// <summary>A beam hung by its middle tilts until the load's centre of gravity lies under it.</summary>

@@ -30,6 +30,7 @@ internal sealed record Carrier(CarrierPlace Place, int? Leg, int At, PieceOnLift
             CarrierPlace.TopLeg => $"Above the beam, {name}",
             _ when lift.Arrangement is UnderBeam { Drops.Count: > 1 } => $"Drop {Leg}, {name}",
             _ when lift.Arrangement is BetweenHoists => $"Hoist {Leg}, {name}",
+            _ when lift.Arrangement is BetweenCranes => $"Hook {Leg}, {name}",
             _ when Apart(lift) => $"Leg {Leg}, {name}",
             _ => alone,
         };
@@ -53,11 +54,11 @@ internal static class Carriers
         IReadOnlyList<LegOnLift> legs,
         IReadOnlyList<PieceOnLift> above,
         BeamOnLift? beam,
-        CraneOnLift? crane
+        (CraneOnLift? First, CraneOnLift? Second) cranes
     )
     {
         var carriers = new List<Carrier>();
-        if (crane is not null)
+        foreach (var crane in new[] { cranes.First, cranes.Second }.OfType<CraneOnLift>())
             carriers.Add(new(CarrierPlace.Crane, null, 0, crane.Piece));
         carriers.AddRange(above.Select((p, i) => new Carrier(CarrierPlace.Above, null, i, p, lift.Below(i))));
         if (beam is not null && lift.Arrangement is UnderBeam under)

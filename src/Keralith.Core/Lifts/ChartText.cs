@@ -16,13 +16,30 @@ public static class ChartText
         string.Join('\n', chart.Rows.Select(r => $"{r.Configuration}\t{r.BoomLength}\t{r.Radius}\t{r.Capacity}"));
 
     /// <summary>Reads a chart as a plan keeps it.</summary>
-    public static Checked<CraneChart> Read(string? text) =>
-        Of(
-            (text ?? string.Empty)
+    public static Checked<CraneChart> Read(string? text) => Of(Lines(text));
+
+    /// <summary>A chart with one figure more; its configuration and boom are found again where they stand.</summary>
+    /// <param name="text">As a plan keeps it.</param>
+    /// <param name="figure">Four columns, in the order of <see cref="Columns"/>.</param>
+    public static Checked<CraneChart> With(string? text, IReadOnlyList<string> figure) => Of([.. Lines(text), figure]);
+
+    /// <summary>A chart without one of its figures; the last one stays, for a chart without figures is none.</summary>
+    /// <param name="text">As a plan keeps it.</param>
+    /// <param name="row">From 0.</param>
+    public static Checked<CraneChart> Without(string? text, int row)
+    {
+        var lines = Lines(text);
+        return row >= 0 && row < lines.Count
+            ? Of([.. lines.Where((_, i) => i != row)])
+            : new Refusal("that figure is not in the chart any more");
+    }
+
+    private static List<IReadOnlyList<string>> Lines(string? text) =>
+        [
+            .. (text ?? string.Empty)
                 .Split(['\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
-                .Select(l => (IReadOnlyList<string>)l.Split('\t'))
-                .ToList()
-        );
+                .Select(l => (IReadOnlyList<string>)l.Split('\t')),
+        ];
 
     /// <summary>A chart of lines of four columns, in the order of <see cref="Columns"/>.</summary>
     /// <returns>The chart, or the first line that can't be read, counted from 1, and why.</returns>

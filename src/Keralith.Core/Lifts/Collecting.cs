@@ -24,7 +24,7 @@ internal static class Collecting
             StandAlike alike => new(180 - (2 * alike.Angle.Degrees)),
             StandPoints points => Widest(points.Geometry, slings),
             StandBeam { TopAngle: { } top } => new(180 - (2 * top.Degrees)),
-            StandBeam or StandDrift => null,
+            StandBeam or StandDrift or StandCranes => null,
             _ => throw new System.Diagnostics.UnreachableException(),
         };
     }

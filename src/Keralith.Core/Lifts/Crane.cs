@@ -119,6 +119,12 @@ internal static class CraneJudge
 {
     public static CraneOnLift Of(Lift lift, Crane crane, List<Remark> remarks)
     {
+        Indicator(remarks);
+        return Of(lift, crane, "crane", lift.Load.Weight.Kilograms);
+    }
+
+    /// <summary>What a rated capacity indicator tells and what it doesn't.</summary>
+    public static void Indicator(List<Remark> remarks) =>
         remarks.Add(
             new(
                 LiftOutcome.Ok,
@@ -126,7 +132,14 @@ internal static class CraneJudge
                     + "the lift is right. The radius grows under load as the boom bends."
             )
         );
-        var piece = new PieceJudgement("crane", lift.Load.Weight.Kilograms);
+
+    /// <param name="lift">What hangs below the hooks counts.</param>
+    /// <param name="crane">The crane.</param>
+    /// <param name="kind">What it is called among the pieces.</param>
+    /// <param name="demand">Its part of the load, in kilograms; null where it has none.</param>
+    public static CraneOnLift Of(Lift lift, Crane crane, string kind, decimal? demand)
+    {
+        var piece = new PieceJudgement(kind, demand);
         Mass? gross = null;
         Length? governing = null;
         foreach (var radius in crane.Radii)
@@ -150,7 +163,7 @@ internal static class CraneJudge
         }
 
         piece.Rated(Mass.FromKilograms(net));
-        var critical = Figures.Ratio(lift.Load.Weight.Kilograms, net) > crane.CriticalShare + PieceJudgement.Tolerance;
+        var critical = Figures.Ratio(demand ?? net, net) > crane.CriticalShare + PieceJudgement.Tolerance;
         if (critical)
             piece.Note(
                 LiftOutcome.Ask,

@@ -155,6 +155,11 @@ public sealed record GearSearch(
                 [.. under.Drops.Select(d => new Drop(d.At, rigging) { AboveCentre = d.AboveCentre })],
                 under.Centre
             ),
+            StandCranes cranes => new BetweenCranes(
+                [.. cranes.Hooks.Select(h => new Drop(h.At, rigging) { AboveCentre = h.AboveCentre })],
+                cranes.Centre,
+                cranes.Second
+            ),
             StandPoints points => new LegsToPoints(points.Geometry, [.. Enumerable.Repeat(rigging, points.Legs)]),
             _ => throw new System.Diagnostics.UnreachableException(),
         };

@@ -71,8 +71,12 @@ public static class HitchKinds
                 ? "two, legs at 60 deg or steeper, so that neither slides"
                 : "one only where it can't slide; two else",
             ["carries twice with both legs plumb; bends round the load, so mind its diameter"],
-            (load.Loose, KindFits.No, "what is loose slides out of it"),
-            (load.Slick, KindFits.WithCare, "slick: it slides along, hold it from sliding"),
+            (load.Loose, KindFits.No, "what is loose slides out of it, wrapped twice it still gives: choke it"),
+            (
+                load.Slick,
+                KindFits.WithCare,
+                "slick: it slides along; wrapped twice, wraps not crossed, it is held all round"
+            ),
             (
                 load.Tall,
                 KindFits.WithCare,

@@ -91,9 +91,24 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
     /// <param name="oneLeg">One leg straight, as it counts here.</param>
     /// <param name="legs">Legs the kit can be made up with.</param>
     /// <param name="set">The set's own rating; null where it has none.</param>
-    public static HitchRatings OfKit(Mass oneLeg, int legs, Mass? set)
+    /// <param name="table">Its maker's own table, re-rated like a leg; it governs for the legs it names.</param>
+    public static HitchRatings OfKit(Mass oneLeg, int legs, Mass? set, IReadOnlyList<LegTableRow>? table = null)
     {
         var rows = new List<HitchRating> { new(Hitch.Vertical, new(90), Ceiling(oneLeg), "1 leg") };
+        if (table is { Count: > 0 })
+        {
+            rows.Clear();
+            foreach (var row in table.Where(r => r.Legs <= legs).OrderBy(r => r.Legs).ThenByDescending(r => r.Angle))
+            {
+                // The legs share alike as the maker counts them; none of them carries more than its weakest member.
+                var least = oneLeg * (row.Legs * HitchFactors.Sine(row.Angle));
+                var load = row.Load < least ? row.Load : least;
+                rows.Add(new(Hitch.Vertical, row.Angle, Ceiling(load), $"{row.Legs} legs, by {row.Source}"));
+            }
+
+            return new(oneLeg, rows, $"By its maker's table, {table[0].Source}: flatter than it names it is not used.");
+        }
+
         for (var used = 2; used <= legs; used++)
         {
             foreach (var angle in Angles)
@@ -191,7 +206,7 @@ public sealed record HitchRatings(Mass? OneLeg, IReadOnlyList<HitchRating> Rows,
         /// </summary>
         private HitchRating Row(Hitch hitch, Angle angle, Mass worked, string? remark)
         {
-            var given = Words.Ratings.Where(r => r.Hitch == hitch).ToList();
+            var given = Words.Ratings.Where(r => r.Legs is null && r.Hitch == hitch).ToList();
             var row = given.Where(r => r.Angle is not { } least || least <= angle).MaxBy(r => r.Angle?.Degrees ?? 0);
             if (given.Count > 0 && row is null)
                 return new(hitch, angle, null, "the marking gives no rating this flat");

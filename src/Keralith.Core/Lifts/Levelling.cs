@@ -3,8 +3,18 @@ namespace Keralith.Core.Lifts;
 /// <summary>What one leg wants for the hook to hang over the centre of gravity.</summary>
 /// <param name="Needed">Reach, in millimetres.</param>
 /// <param name="Links">Links to take up, 0 and over; null where the leg has no shortener, or is too short.</param>
-/// <param name="Left">Reach after taking them up, in millimetres.</param>
-public sealed record LevelledLeg(double Needed, int? Links, double Left);
+/// <param name="Left">Reach after taking them up and turning its turnbuckle, in millimetres.</param>
+public sealed record LevelledLeg(double Needed, int? Links, double Left)
+{
+    /// <summary>How its turnbuckle is turned for what the links leave; null where the leg has none of known thread.</summary>
+    public ScrewTurn? Turned { get; init; }
+}
+
+/// <summary>How long a leg hangs and what brings it to length.</summary>
+/// <param name="Reach">In millimetres, over 0.</param>
+/// <param name="Link">Pitch of the chain a shortener takes up, in millimetres; null where it has none.</param>
+/// <param name="Screw">Of its turnbuckle; null where it has none of known thread.</param>
+public readonly record struct LegLength(double Reach, double? Link = null, Screw? Screw = null);
 
 /// <summary>Legs brought to length by links taken up, and the tilt that remains.</summary>
 /// <param name="Legs">Of each pick.</param>
@@ -13,24 +23,21 @@ public sealed record Levelling(IReadOnlyList<LevelledLeg> Legs, double? Tilt)
 {
     /// <summary>Levels a load: the hook straight over its centre of gravity.</summary>
     /// <param name="geometry">Hook, centre of gravity and picks.</param>
-    /// <param name="reaches">Reach of each leg as it hangs, in millimetres, over 0.</param>
-    /// <param name="pitch">Of the chain, in millimetres; null where nothing is shortened by links.</param>
-    public static Levelling Of(LegGeometry geometry, IReadOnlyList<double> reaches, double? pitch)
+    /// <param name="lengths">Of each leg as it hangs.</param>
+    public static Levelling Of(LegGeometry geometry, IReadOnlyList<LegLength> lengths)
     {
         var legs = new List<LevelledLeg>();
         for (var i = 0; i < geometry.Picks.Count; i++)
         {
             var needed = geometry.ReachNeeded(i, geometry.Hook.Z - geometry.Picks[i].Z);
-            var over = reaches[i] - needed;
-            var links =
-                pitch is { } p && over > -p / 2 ? (int)Math.Round(over / p, MidpointRounding.AwayFromZero) : (int?)null;
-            legs.Add(
-                new(
-                    needed,
-                    links is null ? null : Math.Max(0, links.Value),
-                    reaches[i] - (Math.Max(0, links ?? 0) * (pitch ?? 0))
-                )
-            );
+            var (reach, link, screw) = (lengths[i].Reach, lengths[i].Link, lengths[i].Screw);
+            int? links =
+                link is { } pitch && reach - needed > -pitch / 2
+                    ? Math.Max(0, (int)Math.Round((reach - needed) / pitch, MidpointRounding.AwayFromZero))
+                    : null;
+            var left = reach - ((links ?? 0) * (link ?? 0));
+            var turned = screw?.Turn(left - needed);
+            legs.Add(new(needed, links, left - (turned?.By ?? 0)) { Turned = turned });
         }
 
         return new(legs, TiltOf(geometry, [.. legs.Select(l => l.Left)]));

@@ -103,6 +103,9 @@ public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
     /// <summary>What the tag gives the whole sling by hitch and angle; empty where it has no table.</summary>
     public IReadOnlyList<TagTableRow> TagTable { get; init; } = [];
 
+    /// <summary>Of a kit: its maker's own table by legs used; empty where it has none.</summary>
+    public IReadOnlyList<LegTableRow> LegTable { get; init; } = [];
+
     /// <summary>
     /// What the tag gives the whole sling at its own angle: a ceiling where its legs stand as steep or steeper; null
     /// where it names none.

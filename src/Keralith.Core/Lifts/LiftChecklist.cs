@@ -89,6 +89,10 @@ public static class LiftChecklist
         "basket",
         "No basket can slide: the legs stand steep enough, or are held"
     );
+    private static readonly ChecklistItem Wraps = Rigging(
+        "wraps",
+        "Double wraps lie side by side, not crossed under the load, drawn even by hand as the strain comes on"
+    );
 
     /// <summary>What each kind of gear brings.</summary>
     private static readonly IReadOnlyList<(Func<GearPiece, bool> Brings, ChecklistItem Item)> Brought =
@@ -149,7 +153,7 @@ public static class LiftChecklist
 
     /// <summary>Every line there is, whatever the arrangement.</summary>
     public static IReadOnlyList<ChecklistItem> Every { get; } =
-    [.. General, Heat, Choke, Basket, .. OfACrane, .. OfTheWay, .. Brought.Select(b => b.Item)];
+    [.. General, Heat, Choke, Basket, Wraps, .. OfACrane, .. OfTheWay, .. Brought.Select(b => b.Item)];
 
     /// <summary>When to stop and ask.</summary>
     public static IReadOnlyList<string> AskForHelp { get; } =
@@ -175,6 +179,8 @@ public static class LiftChecklist
             own.Add(Choke);
         if (plan.Hitch.Hitch == Hitch.Basket)
             own.Add(Basket);
+        if (plan.Hitch is { DoubleWrap: true, Hitch: Hitch.Choker or Hitch.Basket })
+            own.Add(Wraps);
         if (plan.Crane is not null)
             own.AddRange(OfACrane);
         if (plan.Headroom is not null)

@@ -81,6 +81,7 @@ public sealed record LiftGear(
                 RatedLoad = leg,
                 WhyUnrated = leg is null ? "a member that bears load has no rated load" : null,
                 Ceiling = RatedLoad is { } set ? new(hitch, new(0), set) : null,
+                LegTable = Tag.LegTable,
             };
         }
 
@@ -88,7 +89,7 @@ public sealed record LiftGear(
             return bare;
         if (HitchRatings.Stated(Gear, Tag) is not { } stated)
             return bare with { WhyUnrated = "its marking's hitch or angle is not stated: enter it on the piece" };
-        var given = Tag.Ratings.Where(r => r.Hitch == hitch).ToList();
+        var given = Tag.Ratings.Where(r => r.Legs is null && r.Hitch == hitch).ToList();
         var plain = given.FirstOrDefault(r => r.Angle is null)?.Load;
         var table = given
             .Where(r => r.Angle is not null)
@@ -195,4 +196,13 @@ public sealed record RigFacts
 
     /// <summary>Whether a calculation is on file for a lifting point.</summary>
     public bool Documented { get; init; }
+
+    /// <summary>Of a turnbuckle's thread, one screw; null: a coarse thread.</summary>
+    public Length? ScrewPitch { get; init; }
+
+    /// <summary>Thread engaged at a turnbuckle's worse end.</summary>
+    public Length? ScrewEngaged { get; init; }
+
+    /// <summary>Between the ends of a turnbuckle's screws in its body.</summary>
+    public Length? ScrewOpen { get; init; }
 }

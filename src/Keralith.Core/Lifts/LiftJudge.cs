@@ -40,12 +40,14 @@ public static class LiftJudge
         var remarks = new List<Remark> { new(LiftOutcome.Ok, Caution) };
         Weight(lift.Load, remarks);
         var below = lift.Arrangement is UnderBeam under ? new BeamJudge(lift, under, remarks) : null;
+        var tandem = lift.Arrangement is BetweenCranes two ? new TwoCranesJudge(lift, two, remarks) : null;
         var legs = lift.Arrangement switch
         {
             SymmetricLegs symmetric => Symmetric(lift, symmetric, remarks),
             LegsToPoints points => ToPoints(lift, points, remarks),
             BetweenHoists between => Between(lift, between, remarks),
             UnderBeam => below!.Drops(),
+            BetweenCranes => tandem!.Hooks(),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
         var above = lift
@@ -63,8 +65,11 @@ public static class LiftJudge
         if (above.Count > 0)
             OwnWeights(lift, above, remarks);
         var beam = below?.Of();
-        var crane = lift.Crane is { } machine ? CraneJudge.Of(lift, machine, remarks) : null;
-        var carriers = Carriers.Of(lift, legs, above, beam, crane);
+        var cranes =
+            tandem is not null ? tandem.Cranes()
+            : lift.Crane is { } machine ? (CraneJudge.Of(lift, machine, remarks), null)
+            : (null, null);
+        var carriers = Carriers.Of(lift, legs, above, beam, cranes);
         foreach (var carrier in carriers)
         {
             var which = carrier.Words(lift);
@@ -89,7 +94,8 @@ public static class LiftJudge
             Legs = legs,
             Above = above,
             Beam = beam,
-            Crane = crane,
+            Crane = cranes.First,
+            SecondCrane = cranes.Second,
             Weakest = Carriers.Weakest(carriers),
             Capacity = outcome == LiftOutcome.NotPermitted ? null : Carriers.Capacity(lift, carriers),
             Geometry = (lift.Arrangement as LegsToPoints)?.Geometry,

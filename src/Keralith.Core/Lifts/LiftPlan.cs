@@ -210,6 +210,8 @@ public sealed record LiftPlan
         {
             var riggings = Riggings(legs, marks, wanted);
             var under = Stand is StandBeam beam ? Under(beam, known, riggings, wanted) : null;
+            if (Stand is StandCranes && above.Count > 0)
+                wanted.Add("on two cranes each piece hangs at one of the hooks: nothing is above both");
             arrangement =
                 wanted.Count > 0
                     ? null
@@ -221,6 +223,15 @@ public sealed record LiftPlan
                             CentreIsTyped = points.CentreIsTyped,
                         },
                         StandBeam => under,
+                        StandCranes cranes => new BetweenCranes(
+                            [
+                                .. cranes.Hooks.Zip(riggings, (h, rigging) =>
+                                    new Drop(h.At, rigging) { AboveCentre = h.AboveCentre }
+                                ),
+                            ],
+                            cranes.Centre,
+                            cranes.Second
+                        ),
                         _ => throw new System.Diagnostics.UnreachableException(),
                     };
         }
@@ -292,7 +303,10 @@ public sealed record LiftPlan
     )
     {
         var riggings = new List<LegRigging>();
-        var called = Stand is StandBeam ? "drop" : "leg";
+        var called =
+            Stand is StandBeam ? "drop"
+            : Stand is StandCranes ? "hook"
+            : "leg";
         foreach (var (i, leg) in legs.Index())
         {
             var slings = leg.Where(k => LiftGear.RoleOf(k.Gear.Gear.Family) == LiftRole.Sling).ToList();

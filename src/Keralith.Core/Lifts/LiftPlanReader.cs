@@ -15,6 +15,12 @@ public sealed class LiftPlanReader
     /// <summary>What a plan says of itself that is just begun: not a fault of what was typed.</summary>
     public const string WeightWanted = "the load's weight is wanted first";
 
+    /// <summary>What the fields of a plan's crane begin with.</summary>
+    public const string FirstCrane = "crane";
+
+    /// <summary>What the fields of a second crane begin with.</summary>
+    public const string SecondCrane = "second";
+
     /// <summary>Rows of gear a plan may hold.</summary>
     public const int MostPieces = 40;
 
@@ -296,6 +302,7 @@ public sealed class LiftPlanReader
             "points" => Points(load),
             "beam" => new PlanMachine(_fields).Beam(),
             "drift" => Between(),
+            "cranes" => new PlanMachine(_fields).Cranes(),
             _ => Alike(),
         };
 
@@ -416,6 +423,9 @@ public sealed class LiftPlanReader
                 OffPlumb = _fields.Angle(F("offPlumb"), 0, 180),
                 MakersAngle = _fields.Angle(F("makersAngle"), 0, 90),
                 Documented = _fields.Flag(F("documented")),
+                ScrewPitch = _fields.Length(F("screwPitch")),
+                ScrewEngaged = _fields.Length(F("screwEngaged")),
+                ScrewOpen = _fields.Length(F("screwOpen"), positive: false),
             };
             if (mark.Ok && place is { } at)
                 pieces.Add(new(mark.Value.Text, at, facts));

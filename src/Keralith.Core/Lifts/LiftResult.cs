@@ -74,6 +74,9 @@ public sealed record LiftResult
     /// <summary>Null where none is named.</summary>
     public CraneOnLift? Crane { get; init; }
 
+    /// <summary>The crane of the second hook, where two carry it.</summary>
+    public CraneOnLift? SecondCrane { get; init; }
+
     /// <summary>Where the centre of gravity lies in the load's frame; null where nothing says it.</summary>
     public Point3? Centre => Geometry?.Centre ?? Load.Centre?.At;
 

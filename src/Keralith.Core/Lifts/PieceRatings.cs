@@ -24,7 +24,20 @@ public static class PieceRatings
                 piece.Surroundings,
                 site.Books
             );
-            return HitchRatings.OfKit(straight!.OneLeg!.Value, piece.Gear.Legs, piece.RatedLoad);
+            var counts = straight!.OneLeg!.Value;
+            return HitchRatings.OfKit(
+                counts,
+                piece.Gear.Legs,
+                piece.RatedLoad,
+                [
+                    .. piece.Details.Tag.LegTable.Select(r =>
+                        r with
+                        {
+                            Load = r.Load * Figures.Ratio(counts.Kilograms, leg.Kilograms),
+                        }
+                    ),
+                ]
+            );
         }
 
         return piece.TagAt(site).Here is { } here

@@ -106,6 +106,7 @@ public static class PlanGear
         {
             "drift" => ("hoists", 2, BetweenHoists.Most),
             "beam" => ("drops", 1, 2),
+            "cranes" => ("hooks", 2, 2),
             _ => ("legs", 1, 4),
         };
         return int.TryParse(fields.GetValueOrDefault(field), out var n) && n >= least && n <= most ? n : 2;

@@ -44,43 +44,68 @@ internal sealed class PlanMachine(PlanFields fields)
             : null;
     }
 
-    /// <summary>The crane, where the plan hangs from one.</summary>
-    public Crane? Crane()
+    /// <summary>The hooks of two cranes over the load's two picks, and the second crane.</summary>
+    public StandCranes? Cranes()
     {
         if (fields.Raw("machine") != "crane")
-            return null;
-        var boom = fields.RequiredLength("crane-boom");
-        var configuration = fields.Text("crane-configuration");
+            fields.Refuse("machine", "the first crane and its chart are wanted");
+        var second = Crane(LiftPlanReader.SecondCrane);
+        var hooks = new List<PlannedDrop>();
+        for (var n = 1; n <= 2; n++)
+        {
+            if (fields.Length($"hook-{n}-at", positive: false) is { } at)
+                hooks.Add(new(at, fields.Length($"hook-{n}-above", positive: false)));
+            else if (fields.Raw($"hook-{n}-at") is null)
+                fields.Refuse($"hook-{n}-at", "where it stands along the load is wanted");
+        }
+
+        if (hooks.Count == 2 && hooks[0].At.Millimetres == hooks[1].At.Millimetres)
+            fields.Refuse("hook-2-at", "both hooks stand at one place");
+        return second is not null && hooks.Count == 2
+            ? new(hooks, fields.Length("hooks-along", positive: false), second)
+            : null;
+    }
+
+    /// <summary>The crane, where the plan hangs from one.</summary>
+    public Crane? Crane() => fields.Raw("machine") == "crane" ? Crane(LiftPlanReader.FirstCrane) : null;
+
+    /// <summary>A crane by its chart; the second reads the first's chart where it has none of its own.</summary>
+    /// <param name="called">What its fields begin with.</param>
+    private Crane? Crane(string called)
+    {
+        var boom = fields.RequiredLength($"{called}-boom");
+        var configuration = fields.Text($"{called}-configuration");
         if (configuration is null)
-            fields.Refuse("crane-configuration", "how the crane stands is wanted, as its chart names it");
+            fields.Refuse($"{called}-configuration", "how the crane stands is wanted, as its chart names it");
         var radii = new List<Length>();
         foreach (var name in new[] { "pick", "way", "land" })
         {
-            if (fields.Length($"crane-{name}") is { } radius)
+            if (fields.Length($"{called}-{name}") is { } radius)
                 radii.Add(radius);
         }
 
-        if (boom is { } length && fields.Angle("crane-angle", 0, 90) is { } angle)
+        if (boom is { } length && fields.Angle($"{called}-angle", 0, 90) is { } angle)
             radii.Add(
                 CraneChart.RadiusAt(
                     length,
                     angle,
-                    fields.Length("crane-offset", positive: false) ?? Length.FromMillimetres(0)
+                    fields.Length($"{called}-offset", positive: false) ?? Length.FromMillimetres(0)
                 )
             );
         if (radii.Count == 0)
-            fields.Refuse("crane-pick", "the radius at pick-up is wanted, along the way and at landing too");
-        var chart = ChartText.Read(fields.Raw("crane-chart"));
+            fields.Refuse($"{called}-pick", "the radius at pick-up is wanted, along the way and at landing too");
+        var chart = ChartText.Read(fields.Raw($"{called}-chart") ?? fields.Raw("crane-chart"));
         if (!chart.Ok)
-            fields.Refuse("crane-chart", chart.Fault!);
+            fields.Refuse($"{called}-chart", chart.Fault!);
         var deductions = new List<Deduction>();
+        var deduct = called == LiftPlanReader.FirstCrane ? "deduct" : $"{called}-deduct";
         for (var n = 1; n <= MostDeductions; n++)
         {
-            if (fields.Mass($"deduct-{n}-weight", orNothing: true) is { } weight)
-                deductions.Add(new(fields.Text($"deduct-{n}-what") ?? "deduction", weight));
+            if (fields.Mass($"{deduct}-{n}-weight", orNothing: true) is { } weight)
+                deductions.Add(new(fields.Text($"{deduct}-{n}-what") ?? "deduction", weight));
         }
 
-        var share = fields.Number("crane-critical", 1, 100) / 100;
+        var share = fields.Number($"{called}-critical", 1, 100) / 100;
         return chart.Ok && boom is { } b && configuration is not null && radii.Count > 0
             ? new(chart.Value, configuration, b, radii)
             {

@@ -112,14 +112,26 @@ public sealed record PlanVerdict(
     {
         if (planned.Lift?.Arrangement is not LegsToPoints { Geometry: var geometry } || geometry.Picks.Count == 1)
             return null;
-        var slings = planned.LegMarks.Select(leg => gear[leg[0]].Gear).ToList();
-        if (slings.Any(s => s.Length("reach") is null))
+        var legs = planned.LegMarks.Select(leg => LengthOf(planned, gear, leg)).ToList();
+        return legs.Any(l => l is null) ? null : Levelling.Of(geometry, [.. legs.Select(l => l!.Value)]);
+    }
+
+    /// <summary>A leg's length: its sling's reach and that of a turnbuckle in it; null where one is not on record.</summary>
+    private static LegLength? LengthOf(
+        PlannedLift planned,
+        IReadOnlyDictionary<string, LiftGear> gear,
+        IReadOnlyList<string> leg
+    )
+    {
+        var sling = gear[leg[0]].Gear;
+        var screws = leg.Where(m => gear[m].Gear.Family.Kind == GearKind.Turnbuckle).ToList();
+        if (sling.Length("reach") is not { } reach || screws.Any(m => gear[m].Gear.Length("reach") is null))
             return null;
-        var pitches = slings.Where(s => s.Shortener).Select(s => s.Length("pitch")).OfType<Length>().ToList();
-        return Levelling.Of(
-            geometry,
-            [.. slings.Select(s => (double)s.Length("reach")!.Value.Millimetres)],
-            pitches.Count == slings.Count ? (double)pitches.Max().Millimetres : null
+        var rigged = planned.Plan.Pieces.FirstOrDefault(p => p.Mark == screws.FirstOrDefault());
+        return new(
+            (double)(reach.Millimetres + screws.Sum(m => gear[m].Gear.Length("reach")!.Value.Millimetres)),
+            sling.Shortener ? (double?)sling.Length("pitch")?.Millimetres : null,
+            rigged is null ? null : Screw.Of(gear[rigged.Mark].Gear.Length("threadSize"), rigged.Facts)
         );
     }
 
@@ -162,7 +174,7 @@ public sealed record PlanVerdict(
             StandAlike alike => longest * Math.Sin((double)alike.Angle.Degrees * Math.PI / 180),
             StandBeam { TopAngle: { } top } beam => longest
                 + ((double)beam.Span.Millimetres / 2 * Math.Tan((double)top.Degrees * Math.PI / 180)),
-            StandBeam => longest,
+            StandBeam or StandCranes => longest,
             _ => null,
         };
     }

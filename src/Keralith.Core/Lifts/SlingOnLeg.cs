@@ -67,6 +67,8 @@ internal static class SlingOnLeg
                 throw new ArgumentOutOfRangeException(nameof(rigging), rigging.Hitch, "No such hitch.");
         }
 
+        if (sling.LegTable.Count > 0)
+            ByMakersTable(piece, rigging, kept, stand);
         if (stand.Share is { } share)
             AsSeveral(piece, rigging, kept, stand, share, books);
         if (edge is { } left && !(bend <= left))
@@ -311,6 +313,40 @@ internal static class SlingOnLeg
         }
 
         Cap(piece, rigging, kept, share, sine, row);
+    }
+
+    /// <summary>
+    /// A kit whose maker rates it by legs used: the table governs in place of counting four legs as three; no leg
+    /// carries more than its weakest member.
+    /// </summary>
+    private static void ByMakersTable(PieceJudgement piece, LegRigging rigging, decimal kept, LegStand stand)
+    {
+        var table = rigging.Sling.LegTable;
+        if (rigging.Hitch != Hitch.Vertical)
+        {
+            piece.Forbid($"its maker's table, {table[0].Source}, rates it straight only");
+            return;
+        }
+
+        if (table.Where(r => r.Legs == stand.Legs && r.Angle <= stand.Angle).MaxBy(r => r.Angle) is not { } row)
+        {
+            var legs = stand.Legs == 1 ? "1 leg" : $"{stand.Legs} legs";
+            piece.Forbid($"its maker's table, {table[0].Source}, gives nothing for {legs} at {stand.Angle}");
+            return;
+        }
+
+        if (piece.Allowed is not { } member)
+            return;
+        var sine = HitchFactors.Sine(stand.Angle);
+
+        // Each leg's part of the load, along the leg; four legs counted as three are pulled as if one were slack.
+        var counted = stand.Share ?? stand.Legs;
+        var most = stand is { Legs: 4, Share: 3 } ? Figures.Ratio(member * stand.Legs, counted) : member;
+        piece.Bring("maker's table", Math.Min(most, Figures.Ratio(row.Load.Kilograms * kept, counted * sine)));
+        piece.Note(
+            LiftOutcome.Ok,
+            $"by its maker's table, {row.Source}: {row.Load} by {row.Legs} legs at {row.Angle} and over"
+        );
     }
 
     private static void Cap(

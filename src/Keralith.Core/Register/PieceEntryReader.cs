@@ -199,6 +199,8 @@ public sealed class PieceEntryReader
             Refuse("store", "Choose the store it hangs in.");
         var baselines = Baselines(gear);
         var details = Details();
+        if (family.Kind != GearKind.Kit && details.Tag.LegTable.Count > 0)
+            Refuse(Ratings, "Ratings by legs used are a kit's own table: for a sling name hitch and angle.");
         var entry = new PieceEntry
         {
             Mark = mark.Ok ? mark.Value : default,

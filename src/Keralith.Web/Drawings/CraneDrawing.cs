@@ -18,11 +18,22 @@ public static class CraneDrawing
     private const double Top = 22;
     private const double Foot = 34;
 
-    /// <summary>Draws the chart of a lift; empty where it hangs from none.</summary>
+    /// <summary>Draws the chart of a lift, of two cranes both; empty where it hangs from none.</summary>
     public static IHtmlContent Draw(BenchedLift lift)
     {
-        if (lift.Plan?.Crane is not { } crane)
+        if (lift.Plan is not { Crane: { } first } plan)
             return HtmlString.Empty;
+        if (plan.Stand is not StandCranes two)
+            return Draw(lift, first, lift.Result?.Crane, plan.Load.Weight.Kilograms);
+        var both = new HtmlContentBuilder();
+        both.AppendHtml(Draw(lift, first, lift.Result?.Crane, lift.Result?.Crane?.Piece.Demand ?? 0));
+        both.AppendHtml(Draw(lift, two.Second, lift.Result?.SecondCrane, lift.Result?.SecondCrane?.Piece.Demand ?? 0));
+        return both;
+    }
+
+    /// <param name="asked">Its part of the load, in kilograms.</param>
+    private static IHtmlContent Draw(BenchedLift lift, Crane crane, CraneOnLift? found, decimal asked)
+    {
         var read = Read(crane).ToList();
         if (read.Count == 0)
             return HtmlString.Empty;
@@ -54,9 +65,8 @@ public static class CraneDrawing
             );
         }
 
-        var asked = lift.Plan.Load.Weight.Kilograms;
         s.Line(Left, Y((double)asked), Width - Right, Y((double)asked), "lift-inward");
-        var governing = lift.Result?.Crane?.Governing;
+        var governing = found?.Governing;
         foreach (var radius in crane.Radii.Distinct())
         {
             var x = X((double)radius.Millimetres);
@@ -64,13 +74,15 @@ public static class CraneDrawing
             s.Text(x, High - Foot + 13, radius.ToString(), "gauge-label");
         }
 
-        if (lift.Result?.Crane is { Net: { } net } && net > 0)
+        if (found is { Net: { } net } && net > 0)
         {
             s.Line(Left, Y((double)net), Width - Right, Y((double)net), "lift-force");
-            s.Text(Left + 4, Y((double)net) - 4, $"left for a load {lift.May(net)}", "lift-figure", "start");
+            s.Text(Width - Right, Y((double)net) - 4, $"left for a load {lift.May(net)}", "lift-figure", "end");
         }
 
-        s.Text(Width - Right, Y((double)asked) - 4, $"load {lift.Asked(asked)}", "lift-figure", "end");
+        // Where both lines run close, the load's figure stands under its own.
+        var under = found?.Net is { } left && Math.Abs(Y((double)left) - Y((double)asked)) < 18;
+        s.Text(Width - Right, Y((double)asked) + (under ? 14 : -4), $"load {lift.Asked(asked)}", "lift-figure", "end");
         s.Text(Width - Right, High - 6, $"radius; {crane.Configuration}", "gauge-label", "end");
         return new HtmlString(
             s.Svg(

@@ -30,6 +30,8 @@ public static class LiftDrawing
             return Between(s, lift, row);
         if (lift.Plan?.Stand is StandBeam beam)
             return BeamDrawing.Draw(lift, beam);
+        if (lift.Plan?.Stand is StandCranes cranes)
+            return CranesDrawing.Draw(lift, cranes);
         if (Posed.Of(lift) is not { } posed)
             return new HtmlString(
                 s.Svg(0, 0, ElevationWide + PlanWide, High, "Nothing to draw yet", "drawing lift-drawing")

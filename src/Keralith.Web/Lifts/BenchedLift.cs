@@ -75,6 +75,7 @@ public sealed class BenchedLift
         {
             StandDrift => $"hoist {number}",
             StandBeam => $"drop {number}",
+            StandCranes => $"hook {number}",
             _ => $"leg {number}",
         };
 

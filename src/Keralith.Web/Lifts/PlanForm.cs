@@ -15,6 +15,14 @@ public static class PlanForm
         "chart-lines",
         "chart-file",
         "chart-from",
+        "chart-lines-second",
+        "chart-file-second",
+        "chart-from-second",
+        "figure-off",
+        "figure-configuration",
+        "figure-boom",
+        "figure-radius",
+        "figure-capacity",
         "seen",
     ];
 

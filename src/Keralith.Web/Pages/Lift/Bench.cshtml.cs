@@ -155,21 +155,19 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     public IReadOnlyList<(Guid Lift, string Name)> Charts { get; private set; } = [];
 
     /// <summary>Takes a crane's chart: from a file, from lines, or as it stands on another lift.</summary>
-    public async Task<IActionResult> OnPostChartAsync(
-        Guid id,
-        int version,
-        [FromForm(Name = "chart-file")] IFormFile? file,
-        [FromForm(Name = "chart-lines")] string? lines,
-        [FromForm(Name = "chart-from")] Guid? from
-    )
+    public async Task<IActionResult> OnPostChartAsync(Guid id, int version, [FromQuery] string? of)
     {
+        var called = of == LiftPlanReader.SecondCrane ? of : LiftPlanReader.FirstCrane;
+        var after = called == LiftPlanReader.FirstCrane ? string.Empty : $"-{called}";
+        var file = Request.Form.Files.GetFile($"chart-file{after}");
+        Guid? from = Guid.TryParse(Request.Form[$"chart-from{after}"], out var chosen) ? chosen : null;
         var typed = PlanForm.Typed(Request.Form);
         if (!await ShowAsync(id, typed))
             return NotFound();
         Checked<CraneChart> chart;
         if (from is { } other && await Lifts.GetAsync(other, Cancel) is { } like)
         {
-            typed.TryAdd("crane-name", like.Fields.GetValueOrDefault("crane-name") ?? string.Empty);
+            typed.TryAdd($"{called}-name", like.Fields.GetValueOrDefault("crane-name") ?? string.Empty);
             chart = ChartText.Read(like.Fields.GetValueOrDefault("crane-chart"));
         }
         else if (file is { Length: > 0 and <= MostOfAChart })
@@ -179,15 +177,54 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
             chart = ChartFile.Read(bytes.ToArray(), Cancel);
         }
         else
-            chart = ChartFile.Read(System.Text.Encoding.UTF8.GetBytes(lines ?? string.Empty), Cancel);
+            chart = ChartFile.Read(
+                System.Text.Encoding.UTF8.GetBytes(Request.Form[$"chart-lines{after}"].ToString()),
+                Cancel
+            );
+        typed["machine"] = "crane";
+        return await ChartedAsync(id, version, typed, called, chart);
+    }
+
+    /// <summary>Takes one figure out of a crane's chart, or puts one in.</summary>
+    public async Task<IActionResult> OnPostFigureAsync(Guid id, int version, [FromQuery] string? of)
+    {
+        var typed = PlanForm.Typed(Request.Form);
+        if (!await ShowAsync(id, typed))
+            return NotFound();
+        var called = of == LiftPlanReader.SecondCrane ? of : LiftPlanReader.FirstCrane;
+        string Given(string name) => Request.Form[$"figure-{name}"].ToString().Trim();
+        var configuration = Given("configuration") is { Length: > 0 } named
+            ? named
+            : typed.GetValueOrDefault($"{called}-configuration") ?? string.Empty;
+        return await ChartedAsync(
+            id,
+            version,
+            typed,
+            called,
+            int.TryParse(Request.Form["figure-off"], out var row)
+                ? ChartText.Without(typed.GetValueOrDefault($"{called}-chart"), row)
+                : ChartText.With(
+                    typed.GetValueOrDefault($"{called}-chart"),
+                    [configuration, Given("boom"), Given("radius"), Given("capacity")]
+                )
+        );
+    }
+
+    private async Task<IActionResult> ChartedAsync(
+        Guid id,
+        int version,
+        Dictionary<string, string> typed,
+        string called,
+        Checked<CraneChart> chart
+    )
+    {
         if (!chart.Ok)
         {
             Refuse(chart.Refusal!);
             return Page();
         }
 
-        typed["crane-chart"] = ChartText.Write(chart.Value);
-        typed["machine"] = "crane";
+        typed[$"{called}-chart"] = ChartText.Write(chart.Value);
         return await KeepAsync(id, version, typed);
     }
 
