@@ -86,7 +86,8 @@ public sealed class AwayStore(Database database)
                   where a.piece_id = $1 and r.load_bearing
                     and not exists (
                       select from proof_test t
-                      where t.piece_id = $1 and t.passed and t.seq > r.seq)) as lacks
+                      where t.piece_id = $1 and t.passed and t.seq > r.seq
+                        and not exists (select from put_right w where w.record_id = t.id))) as lacks
                 """
             ).Positional(piece),
             r => r.Get<bool>("lacks"),

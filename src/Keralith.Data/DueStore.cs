@@ -15,6 +15,11 @@ public sealed record DueQuery(int? Store = null, string? Family = null, string? 
 /// <summary>A piece due, and who inspected it last.</summary>
 public sealed record DuePiece(Piece Piece, string? LastBy);
 
+/// <summary>Something else of a piece that runs out: a proof test, its calibration, its life.</summary>
+/// <param name="What">As people say it.</param>
+/// <param name="On">The last day it holds.</param>
+public sealed record DueElse(string Mark, string Family, string Store, string Peg, string What, DateOnly On);
+
 /// <summary>How many pieces are due of a store, a family or an inspector, and how many of them overdue.</summary>
 public sealed record DueCount(string Group, string Value, int Due, int Overdue);
 
@@ -72,6 +77,38 @@ public sealed class DueStore(Database database)
             _kept.Keep(asked, height, kept = new([], counts!.Value, weeks!.Value));
         return kept with { Pieces = pieces.Value };
     }
+
+    /// <summary>Proof tests, calibrations and lives that run out, where the maker or the site sets a day; the first due first.</summary>
+    /// <param name="store">Of one store; null: of all.</param>
+    /// <param name="until">The last day looked at.</param>
+    public Task<List<DueElse>> ElseAsync(int? store, DateOnly until, CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                select p.mark, p.family, s.name, p.peg, x.what, x.day
+                from piece p join store s on s.id = p.store_id
+                cross join lateral (values
+                  ('proof test', p.details->>'proofTestDue'),
+                  ('life set by its maker', p.details->>'discardOn'),
+                  ('calibration', to_char(p.calibration_due, 'YYYY-MM-DD'))) x(what, day)
+                where (p.details ? 'proofTestDue' or p.details ? 'discardOn' or p.calibration_due is not null)
+                  and x.day <= $2 and x.day like '____-__-__' and {Kept} and ($1::int is null or p.store_id = $1)
+                order by x.day, p.mark
+                limit {Most}
+                """
+            )
+            .Positional(store, $"{until:yyyy-MM-dd}")
+            .ListAsync(
+                r => new DueElse(
+                    r.GetString(0),
+                    r.GetString(1),
+                    r.GetString(2),
+                    r.GetString(3),
+                    r.GetString(4),
+                    DateOnly.ParseExact(r.GetString(5), "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
+                ),
+                cancel
+            );
 
     private static Asked<List<DuePiece>> Listed(Trip trip, DueQuery query, DateOnly today, DateOnly until)
     {

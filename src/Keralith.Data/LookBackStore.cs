@@ -1,5 +1,6 @@
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
+using Keralith.Core.Ledger;
 
 namespace Keralith.Data;
 
@@ -100,6 +101,58 @@ public sealed class LookBackStore(Database database)
         return LookBack.Of(fit[0], items, failed);
     }
 
+    /// <summary>What witnesses said of a piece, the last first.</summary>
+    public Task<List<WitnessWords>> WitnessesAsync(Guid piece, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select t.who, t.said_on, t.words, t.at, w.name
+                from witness t join person w on w.id = t.by_person
+                where t.piece_id = $1
+                order by t.at desc
+                """
+            )
+            .Positional(piece)
+            .ListAsync(
+                r => new WitnessWords(
+                    r.GetString(0),
+                    r.GetFieldValue<DateOnly>(1),
+                    r.GetString(2),
+                    r.GetFieldValue<DateTimeOffset>(3),
+                    r.GetString(4)
+                ),
+                cancel
+            );
+
+    /// <summary>Takes down a witness's words.</summary>
+    public Task<Checked<Recorded>> TakeAsync(
+        Guid piece,
+        string? who,
+        DateOnly? on,
+        string? words,
+        Stamp stamp,
+        CancellationToken cancel
+    ) => Session.RunAsync(database, stamp, session => session.OnPieceAsync(piece, null, async row =>
+                {
+                    var outcome = Witness.Take(row.State, who, on, words, session.By);
+                    if (!outcome.Ok)
+                        return outcome;
+                    var said = (WitnessTaken)outcome.Value.Record!;
+                    await session
+                        .WriteAsync(
+                            "insert into witness (id, piece_id, who, said_on, words, at, by_person) values ($1, $2, $3, $4, $5, $6, $7)",
+                            stamp.Submission,
+                            row.Id,
+                            said.Who,
+                            said.On,
+                            said.Words,
+                            session.Stamp.At,
+                            stamp.Actor.Id
+                        )
+                        .ConfigureAwait(false);
+                    return outcome;
+                }), cancel);
+
     /// <summary>What left for good, the last first.</summary>
     /// <param name="text">Any part of mark, serial, maker, family or reason; null: all.</param>
     public Task<List<RetiredRow>> RetiredAsync(string? text, int most, CancellationToken cancel) =>
@@ -111,7 +164,7 @@ public sealed class LookBackStore(Database database)
                 from piece p
                 join disposal c on c.piece_id = p.id and c.step = 'condemned'
                 join person w on w.id = c.by_person
-                left join disposal d on d.piece_id = p.id and d.step = 'destroyed'
+                left join standing_disposal d on d.piece_id = p.id and d.step = 'destroyed'
                 left join person s on s.id = d.witness
                 where p.state in {Fragments.Retired}
                   and ($1::text is null or position(lower($1) in lower(concat_ws(' ', p.mark, p.serial, p.maker, p.model, p.family, c.reason))) > 0)

@@ -14,7 +14,13 @@ public sealed record TaughtLine(string Name, int Count, int Of, string? Link);
 public sealed record AgeLine(string Family, int Count, double Youngest, double Middle, double Oldest);
 
 /// <summary>What will leave of a family in the next twelve months.</summary>
-public sealed record ExpectedLine(GearFamily Family, RemovalRate Rate);
+/// <param name="Size">Of one size; null: of all.</param>
+public sealed record ExpectedLine(GearFamily Family, RemovalRate Rate, string? Size = null);
+
+/// <summary>How fast gear of one make, or of one store, wears.</summary>
+/// <param name="Measures">How many measures it is of.</param>
+/// <param name="PerYear">Of what the rules allow, the middle share used up in a year.</param>
+public sealed record PaceLine(string Name, int Measures, double PerYear);
 
 /// <summary>What the record teaches, from the register's own facts.</summary>
 public sealed record Taught(
@@ -26,7 +32,20 @@ public sealed record Taught(
     IReadOnlyList<TaughtLine> FoundAt,
     IReadOnlyList<TaughtLine> ByInspector,
     IReadOnlyList<ExpectedLine> Expected
-);
+)
+{
+    /// <summary>The same, size by size, where any left.</summary>
+    public IReadOnlyList<ExpectedLine> BySize { get; init; } = [];
+
+    /// <summary>How fast each make wears, the fastest first.</summary>
+    public IReadOnlyList<PaceLine> PaceByMake { get; init; } = [];
+
+    /// <summary>How fast gear of each store wears, the fastest first.</summary>
+    public IReadOnlyList<PaceLine> PaceByStore { get; init; } = [];
+
+    /// <summary>The marks of what reaches a limit within twelve months, going on as it did.</summary>
+    public IReadOnlyList<string> WearingOut { get; init; } = [];
+}
 
 /// <summary>Reads what the record teaches.</summary>
 public sealed class TeachingStore(Database database)
@@ -81,6 +100,7 @@ public sealed class TeachingStore(Database database)
     /// <summary>All of it.</summary>
     public async Task<Taught> AsOfAsync(DateOnly today, CancellationToken cancel)
     {
+        var (expected, paces) = (await ExpectedAsync(today, cancel), await PacesAsync(cancel));
         return new(
             await LinesAsync(WhySql, cancel),
             await LinesAsync(MakeSql, cancel),
@@ -89,9 +109,74 @@ public sealed class TeachingStore(Database database)
             await LinesAsync(FindingsSql, cancel),
             await LinesAsync(FoundAtSql, cancel),
             await LinesAsync(InspectorSql, cancel),
-            await ExpectedAsync(today, cancel)
-        );
+            [
+                .. expected
+                    .GroupBy(e => e.Family)
+                    .Select(g => new ExpectedLine(
+                        g.Key,
+                        new(g.Sum(e => e.Rate.Removed), g.Sum(e => e.Rate.PieceYears), g.Sum(e => e.Rate.Pieces))
+                    ))
+                    .OrderByDescending(e => e.Rate.Removed)
+                    .ThenByDescending(e => e.Rate.Pieces),
+            ]
+        )
+        {
+            BySize = [.. expected.Where(e => e is { Size: not null, Rate.Removed: > 0 })],
+            PaceByMake = Lines(paces, p => p.Make),
+            PaceByStore = Lines(paces, p => p.Store),
+            WearingOut =
+            [
+                .. paces
+                    .Where(p => p.ReachesBy(today.AddYears(1)))
+                    .Select(p => p.Mark)
+                    .Distinct()
+                    .Order(StringComparer.Ordinal),
+            ],
+        };
     }
+
+    private static List<PaceLine> Lines(IEnumerable<WearPace> paces, Func<WearPace, string> by) =>
+        [
+            .. paces
+                .Where(p => p.IsKnown)
+                .GroupBy(by)
+                .Select(g => new PaceLine(g.Key, g.Count(), WearPace.Middle(g)))
+                .OrderByDescending(l => l.PerYear)
+                .Take(30),
+        ];
+
+    /// <summary>The first and the last reading of every measure of gear that is not retired, in full inspections that count.</summary>
+    private Task<List<WearPace>> PacesAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                $"""
+                select p.mark, concat_ws(' ', p.maker, p.model) as make, s.name as store,
+                  (array_agg(x.used order by x.on_day))[1] as first, min(x.on_day) as first_on,
+                  (array_agg(x.used order by x.on_day desc))[1] as last, max(x.on_day) as last_on
+                from (
+                  select i.piece_id, i.inspected_on as on_day, f->>'part' as part, f->>'criterion' as criterion,
+                    max((f->>'consumed')::numeric) as used
+                  from standing_inspection i, jsonb_array_elements(i.verdict_document::jsonb->'findings') f
+                  where i.kind in {Fragments.Full} and f->>'consumed' is not null
+                  group by i.id, i.piece_id, i.inspected_on, f->>'part', f->>'criterion') x
+                join piece p on p.id = x.piece_id join store s on s.id = p.store_id
+                where p.state not in {Fragments.Retired}
+                group by p.mark, p.maker, p.model, s.name, x.part, x.criterion
+                having count(*) > 1
+                """
+            )
+            .ListAsync(
+                r => new WearPace(
+                    r.Get<string>("mark"),
+                    r.Get<string>("make"),
+                    r.Get<string>("store"),
+                    r.Get<decimal>("first"),
+                    r.Get<DateOnly>("first_on"),
+                    r.Get<decimal>("last"),
+                    r.Get<DateOnly>("last_on")
+                ),
+                cancel
+            );
 
     private Task<List<TaughtLine>> LinesAsync(string sql, CancellationToken cancel) =>
         database
@@ -124,24 +209,25 @@ public sealed class TeachingStore(Database database)
                 cancel
             );
 
-    /// <summary>Of each family what left, and how long pieces were in service, in the two years before today.</summary>
+    /// <summary>Of each family and size what left, and how long pieces were in service, in the two years before today.</summary>
     private Task<List<ExpectedLine>> ExpectedAsync(DateOnly today, CancellationToken cancel) =>
         database
             .Command(
                 $"""
-                select p.family, count(d.piece_id) filter (where d.at::date > $1::date - 730)::int as removed,
+                select p.family, p.attributes->>'size' as size, count(d.piece_id) filter (where d.at::date > $1::date - 730)::int as removed,
                   sum(greatest(0, least(coalesce(d.at::date, $1), $1)
                     - greatest(coalesce(p.in_service_since, p.registered_at::date), $1::date - 730)))::float8 / 365.25 as years,
                   count(*) filter (where p.state not in {Fragments.Retired})::int as pieces
                 from piece p left join disposal d on d.piece_id = p.id and d.step = 'condemned'
-                group by p.family order by 2 desc, 4 desc
+                group by p.family, p.attributes->>'size' order by 3 desc, 5 desc
                 """
             )
             .Positional(today)
             .ListAsync(
                 r => new ExpectedLine(
                     GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
-                    new(r.Get<int>("removed"), r.Get<double>("years"), r.Get<int>("pieces"))
+                    new(r.Get<int>("removed"), r.Get<double>("years"), r.Get<int>("pieces")),
+                    r.TextOrNull("size")
                 ),
                 cancel
             );

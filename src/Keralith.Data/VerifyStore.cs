@@ -129,6 +129,24 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             "select piece_id, at, by_person, jsonb_build_object('reason', reason) from evidence where not locked"
         ),
         (
+            "taking the place of another",
+            "piece.replaces",
+            """
+            select r.piece_id, r.at, r.by_person, jsonb_build_object('replaces', o.mark)
+            from replacement r join piece o on o.id = r.replaces
+            """
+        ),
+        (
+            "putting right of a record",
+            "piece.record-put-right",
+            "select piece_id, at, by_person, jsonb_build_object('record', kind, 'wrong', record_id, 'why', why) from put_right"
+        ),
+        (
+            "words of a witness",
+            "piece.witness",
+            "select piece_id, at, by_person, jsonb_build_object('who', who, 'on', said_on::text, 'words', words) from witness"
+        ),
+        (
             "move",
             "piece.moved",
             "select piece_id, at, by_person, jsonb_build_object('from', from_place, 'to', to_place) from move where kind = 'moved'"
@@ -400,7 +418,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 join ledger l on l.subject = p.mark and l.at = h.placed_at and l.actor = w.username
                   and l.kind in ('piece.held', 'inspection.signed', 'piece.facts-changed', 'piece.held-by-rules',
                     'gear.event', 'part.replaced', 'piece.returned', 'piece.found', 'piece.came-back', 'piece.proof-tested',
-                    'piece.recalled')
+                    'piece.recalled', 'piece.record-put-right')
                 group by p.mark, h.id
                 having not bool_or(case l.kind
                   when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
@@ -418,6 +436,10 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                   when 'piece.proof-tested' then h.cause = 'verdict-remove' and position(l.data::jsonb->>'load' in h.reason) > 0
                   when 'piece.recalled' then h.cause = 'recall' and l.data::jsonb->>'recall' = h.recall_id::text
                     and h.reason = 'Recall: ' || (l.data::jsonb->>'reason')
+                  when 'piece.record-put-right' then position(l.data::jsonb->>'why' in h.reason) > 0 and case l.data::jsonb->>'record'
+                    when 'tag' then h.cause = 'marking'
+                    when 'proof-test' then h.cause = 'facts-changed'
+                    else h.cause in ('facts-changed', (select o.cause from hold o where o.id = (l.data::jsonb->>'wrong')::uuid)) end
                   when 'piece.found' then h.cause = 'doubt' and position(l.data::jsonb->>'where' in h.reason) > 0
                   end)
                 union
@@ -487,7 +509,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             """
             select p.mark, s.site_id, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
               exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
-              exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
+              exists (select from standing_disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
               coalesce((
                 select m.kind = 'lost' from move m
                 where m.piece_id = p.id and m.kind <> 'moved'

@@ -55,6 +55,9 @@ public sealed class YardStore(Database database)
           union all select e.at, case when e.locked then 'Kept as evidence: ' else 'No longer kept as evidence: ' end || e.reason, e.by_person
           from evidence e
           where e.piece_id = $1
+          union all select r.at, 'Put right, ' || replace(r.kind, '-', ' ') || ': ' || r.why || '. Right is: ' || r.right_is, r.by_person
+          from put_right r
+          where r.piece_id = $1
           union all select i.at, 'Handed out to ' || i.holder || case when i.job = '' then '' else ', for ' || i.job end, i.by_person
           from issue i
           where i.piece_id = $1

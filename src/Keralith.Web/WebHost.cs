@@ -159,6 +159,7 @@ public static class WebHost
         services.AddSingleton<AwayStore>();
         services.AddSingleton<RecallStore>();
         services.AddSingleton<LookBackStore>();
+        services.AddSingleton<PutRightStore>();
         services.AddSingleton<TeachingStore>();
         services.AddSingleton<TreeHeadStore>();
         services.AddSingleton<WorksKey>();

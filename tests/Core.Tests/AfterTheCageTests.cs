@@ -352,4 +352,40 @@ public class AfterTheCageTests
         );
         Assert.IsType<EvidenceUnlocked>(EvidenceLock.Lift(PieceState.Held, Why, "Done", Qualified).Value.Record);
     }
+
+    [Theory]
+    [InlineData("The driver", 0, "It let go with a bang.", true)]
+    [InlineData("The driver", -400, "It let go with a bang.", true)]
+    [InlineData("The driver", 1, "It let go with a bang.", false)]
+    [InlineData("The driver", null, "It let go with a bang.", false)]
+    [InlineData(" ", 0, "It let go with a bang.", false)]
+    [InlineData(null, 0, "It let go with a bang.", false)]
+    [InlineData("The driver", 0, " ", false)]
+    public void A_witness_is_taken_down_by_name_by_day_and_in_their_own_words(
+        string? who,
+        int? days,
+        string words,
+        bool taken
+    )
+    {
+        var day = days is { } d ? Inspector.Day.AddDays(d) : (DateOnly?)null;
+        foreach (var state in Enum.GetValues<PieceState>())
+        {
+            var outcome = Witness.Take(state, who, day, words, Inspector);
+            Assert.Equal(taken, outcome.Ok);
+            if (taken)
+                Assert.Equal(state, outcome.Value.State);
+        }
+    }
+
+    [Fact]
+    public void A_witness_may_say_four_thousand_letters_and_not_one_more()
+    {
+        Assert.True(Witness.Take(PieceState.Held, "A", Inspector.Day, new('x', Witness.MostWords), Inspector).Ok);
+        Assert.False(Witness.Take(PieceState.Held, "A", Inspector.Day, new('x', Witness.MostWords + 1), Inspector).Ok);
+        Assert.Equal(
+            RefusalKind.Forbidden,
+            Witness.Take(PieceState.Held, "A", Inspector.Day, "x", Stores).Refusal!.Kind
+        );
+    }
 }

@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
 using Keralith.Core.Register;
@@ -146,6 +147,137 @@ public class AfterTheCageTests
         Assert.Contains(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel), f =>
             f.Why.Contains("evidence", StringComparison.Ordinal)
         );
+    }
+
+    [Fact]
+    public async Task A_hand_out_a_release_and_a_destruction_recorded_wrongly_are_put_right_and_verify()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var (issues, records) = (new IssueStore(yard.Database), new PutRightStore(yard.Database));
+        Yard.Must(await issues.IssueAsync(piece.Id, "Maud", "Lock 9", new(2026, 3, 9), yard.Stamp("stores"), Cancel));
+        var record = Assert.Single(await records.OfAsync(piece.Id, Cancel));
+        Assert.Equal((RecordKind.HandOut, true), (record.Kind, record.IsOut));
+        Yard.Must(
+            await records.PutAsync(
+                piece.Id,
+                record.Id,
+                new("She had another") { Holder = "South crew", Job = "Lock 3" },
+                yard.Stamp("stores"),
+                Cancel
+            )
+        );
+        var issued = (await yard.FindAsync("HM-0001")).Issued!;
+        Assert.Equal(
+            ("South crew", "Lock 3", new DateOnly(2026, 3, 9)),
+            (issued.Holder, issued.Job, issued.ExpectedBack)
+        );
+        Assert.False((await records.PutAsync(piece.Id, record.Id, new("Again"), yard.Stamp("qualified"), Cancel)).Ok);
+
+        Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
+        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("inspector", "HM-0001"));
+        var release = (await records.OfAsync(piece.Id, Cancel)).Single(r => r.Kind == RecordKind.Release);
+        Yard.Must(
+            await records.PutAsync(piece.Id, release.Id, new("I looked at HM-0002"), yard.Stamp("inspector"), Cancel)
+        );
+        piece = await yard.FindAsync("HM-0001");
+        Assert.Equal(PieceState.Held, piece.State);
+        await NothingIsFoundAsync(yard);
+
+        Yard.Must(await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Bent", yard.Stamp("qualified"), Cancel));
+        for (var again = 0; again < 2; again++)
+        {
+            piece = await yard.FindAsync("HM-0001");
+            Assert.Equal(PieceState.Condemned, piece.State);
+            Yard.Must(
+                await yard.Custody.DestroyAsync(
+                    piece.Id,
+                    piece.Version,
+                    "Cut through",
+                    Seed.People["stores"],
+                    string.Empty,
+                    yard.Stamp("qualified"),
+                    Cancel
+                )
+            );
+            if (again > 0)
+                break;
+            var destroyed = (await records.OfAsync(piece.Id, Cancel)).First(r => r.Kind == RecordKind.Destruction);
+            Yard.Must(
+                await records.PutAsync(piece.Id, destroyed.Id, new("It was HM-0003"), yard.Stamp("qualified"), Cancel)
+            );
+        }
+
+        Assert.Equal(PieceState.Destroyed, (await yard.FindAsync("HM-0001")).State);
+        Assert.Single(await new LookBackStore(yard.Database).RetiredAsync(null, 10, Cancel));
+        await NothingIsFoundAsync(yard);
+        await yard.AsOwnerAsync(
+            "alter table put_right disable trigger user; update put_right set why = 'no reason' where kind = 'release'"
+        );
+        Assert.NotEmpty(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel));
+    }
+
+    [Fact]
+    public async Task A_new_piece_takes_the_place_of_a_condemned_one_on_its_kits_roster_too_once()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var old = await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var kit = EveryFamily.Form(GearFamilies.Find("sling-kit")!, "HM-0100");
+        kit["members"] = "2; hook; 3 t; bears; HM-0001\n1; apex; 5 t; common";
+        await yard.RegisterAsync(kit);
+        async Task<Checked<Recorded>> InPlaceAsync(string mark, string who) =>
+            await yard.Pieces.RegisterInPlaceAsync(
+                PieceEntryReader.Read(Made(mark, mark)).Entry!,
+                Guid.NewGuid(),
+                "hm-0001",
+                yard.Stamp(who),
+                Cancel
+            );
+        Assert.Contains("is here still", (await InPlaceAsync("HM-0002", "inspector")).Fault, StringComparison.Ordinal);
+        Assert.Null(await yard.Pieces.FindAsync("HM-0002", Cancel));
+        Yard.Must(await yard.Custody.CondemnAsync(old.Id, old.Version, "Bent", yard.Stamp("qualified"), Cancel));
+        Yard.Must(await InPlaceAsync("HM-0002", "inspector"));
+        Assert.Contains(
+            "HM-0002 took the place",
+            (await InPlaceAsync("HM-0003", "inspector")).Fault,
+            StringComparison.Ordinal
+        );
+        var roster = (await yard.FindAsync("HM-0100")).Details.Members;
+        Assert.Equal("HM-0002", roster[0].Mark?.Text);
+        var trip = new Trip();
+        var places = PieceStore.Places(trip, old.Id);
+        await yard.Database.MakeAsync(trip, Cancel);
+        Assert.Equal((null, "HM-0002"), places.Value);
+        await NothingIsFoundAsync(yard);
+    }
+
+    [Fact]
+    public async Task Proof_tests_calibrations_and_lives_that_run_out_are_due_the_first_first()
+    {
+        await using var yard = await Yard.OpenAsync();
+        foreach (
+            var (mark, proof, discard) in new[]
+            {
+                ("HM-0001", "2026-03-20", ""),
+                ("HM-0002", "2026-03-10", "2026-03-15"),
+                ("HM-0003", "2026-04-02", ""),
+            }
+        )
+        {
+            var fields = Seed.Shackle(mark);
+            fields["serial"] = mark;
+            (fields["proofTestDue"], fields["discardOn"]) = (proof, discard);
+            await yard.InServiceAsync(fields);
+        }
+
+        var due = await new DueStore(yard.Database).ElseAsync(null, new(2026, 4, 1), Cancel);
+        Assert.Equal(
+            ["HM-0002 proof test", "HM-0002 life set by its maker", "HM-0001 proof test"],
+            due.Select(d => $"{d.Mark} {d.What}")
+        );
+        Assert.Empty(await new DueStore(yard.Database).ElseAsync(null, new(2026, 3, 9), Cancel));
+        Assert.Empty(await new DueStore(yard.Database).ElseAsync(99, new(2026, 4, 1), Cancel));
     }
 
     private static Dictionary<string, string> Made(string mark, string serial, string model = "X-2")

@@ -91,6 +91,8 @@ public class HistoryTests
             "test",
             "lock",
             "unlock",
+            "witness",
+            "put right",
             "recall",
             "end recall",
             "books",
@@ -113,9 +115,11 @@ public class HistoryTests
                     < 46 => "take back",
                     < 48 => "test",
                     < 49 => "lock",
-                    < 51 => "unlock",
+                    < 50 => "unlock",
+                    < 51 => "witness",
                     < 52 => "recall",
                     < 53 => "end recall",
+                    < 56 => "put right",
                     < 60 => "release",
                     < 64 => "retag",
                     < 68 => "lose",
@@ -258,11 +262,36 @@ public class HistoryTests
                 ),
                 "lock" => await new AwayStore(yard.Database).LockAsync(id, true, "Asked for", By("inspector"), Cancel),
                 "unlock" => await new AwayStore(yard.Database).LockAsync(id, false, "Done", By("qualified"), Cancel),
+                "witness" => await new LookBackStore(yard.Database).TakeAsync(
+                    id,
+                    "The driver",
+                    Day,
+                    "It let go with a bang.",
+                    By("inspector"),
+                    Cancel
+                ),
+                "put right" => await PutRightAsync(id),
                 "recall" => await RecallAsync(piece),
                 "end recall" => await EndRecallAsync(),
                 "books" => await BooksAsync(),
                 _ => throw new ArgumentOutOfRangeException(nameof(act), act, null),
             };
+        }
+
+        /// <summary>Puts one of its records right, whichever it is.</summary>
+        private async Task<Checked<Recorded>> PutRightAsync(Guid id)
+        {
+            var store = new PutRightStore(yard.Database);
+            var records = await store.OfAsync(id, Cancel);
+            return records.Count == 0
+                ? new Refusal("Nothing is on record.")
+                : await store.PutAsync(
+                    id,
+                    records[_chance.Next(records.Count)].Id,
+                    new("It was another piece") { Holder = "South crew", Job = "Lock 3" },
+                    By("qualified"),
+                    Cancel
+                );
         }
 
         private Guid? _recall;
@@ -447,7 +476,8 @@ public class HistoryTests
                 """
                 select p.mark, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
                   exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
-                  exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
+                  exists (select from disposal d where d.piece_id = p.id and d.step = 'destroyed'
+                    and not exists (select from put_right r where r.record_id = d.id)) as destroyed,
                   coalesce((select m.kind = 'lost' from move m where m.piece_id = p.id and m.kind <> 'moved' order by m.at desc limit 1), false) as missing,
                   (select a.sent_for from away a where a.piece_id = p.id and not exists (select from away_return r where r.away_id = a.id)) as away,
                   (select count(*)::int from hold h where h.piece_id = p.id and not exists (select from release r where r.hold_id = h.id)) as holds,

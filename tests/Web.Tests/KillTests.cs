@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Net;
+using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
@@ -85,6 +86,113 @@ public class KillTests
             cluster.Stop();
             Directory.Delete(folder, recursive: true);
         }
+    }
+
+    /// <summary>Twenty thousand pieces is what a maker's notice may come to; the test takes the time such a recall takes, twice.</summary>
+    [Fact]
+    public async Task PostgreSQL_killed_in_the_middle_of_a_recall_of_twenty_thousand_holds_none_and_then_all()
+    {
+        const int Many = 20_000;
+        var folder = Path.Combine(Path.GetTempPath(), $"keralith-recall-{Guid.NewGuid():N}");
+        var cluster = LocalCluster.Start(folder);
+        try
+        {
+            await cluster.EnsureDatabaseAsync("recalled", async c =>
+            {
+                await using var database = new Database(c);
+                database.Migrate();
+                await Seed.FillAsync(database);
+                var first = PieceEntryReader.Read(Seed.Shackle("HM-00000")).Entry! with
+                {
+                    Maker = "Test works",
+                    Serial = "K-0",
+                };
+                var stamp = new Stamp(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid());
+                Assert.True((await new PieceStore(database).RegisterAsync(first, Guid.NewGuid(), stamp, Cancel)).Ok);
+                await database
+                    .Command(
+                        $"""
+                        do $$
+                        declare columns text := (select string_agg(quote_ident(column_name), ', ') from information_schema.columns
+                          where table_name = 'piece' and table_schema = current_schema() and is_generated = 'NEVER');
+                        begin
+                          execute format('insert into piece (%1$s) select %1$s from (select (jsonb_populate_record(p, jsonb_build_object(
+                            ''id'', gen_random_uuid(), ''mark'', ''HM-'' || lpad(n::text, 5, ''0''), ''serial'', ''K-'' || n))).*
+                            from piece p, generate_series(1, {Many - 1}) n) x', columns);
+                        end $$
+                        """
+                    )
+                    .ExecuteNonQueryAsync(Cancel);
+            });
+            var match = new RecallMatch("Test works", null, null, null, null, null, null);
+            var qualified = Seed.People["qualified"];
+            await using (var database = new Database(cluster.AppConnectionString("recalled")))
+            {
+                var set = new RecallStore(database).SetAsync(
+                    match,
+                    "Cracks",
+                    "Notice 4",
+                    new(qualified, DateTimeOffset.UtcNow, Guid.NewGuid()),
+                    Cancel
+                );
+                await using var watch = new NpgsqlConnection(cluster.ConnectionString("recalled"));
+                await watch.OpenAsync(Cancel);
+                await using var begun = new NpgsqlCommand(
+                    "select count(*) from pg_locks where relation = 'hold'::regclass and mode = 'RowExclusiveLock'",
+                    watch
+                );
+                while (!set.IsCompleted && (long)(await begun.ExecuteScalarAsync(Cancel))! == 0)
+                    await Task.Yield();
+                Assert.False(set.IsCompleted, "It was over before the blow fell.");
+                KillServer(folder);
+                await Assert.ThrowsAnyAsync<Exception>(() => set);
+            }
+
+            NpgsqlConnection.ClearAllPools();
+            cluster = LocalCluster.Start(folder);
+            await using (var database = new Database(cluster.AppConnectionString("recalled")))
+            {
+                var recalls = new RecallStore(database);
+                Assert.Empty(await recalls.AllAsync(Cancel));
+                Assert.Equal(0, await CountAsync(database, "select count(*)::int as n from hold"));
+                Assert.Equal(
+                    Many,
+                    await CountAsync(database, "select count(*)::int as n from piece where state = 'new'")
+                );
+                var clock = Stopwatch.StartNew();
+                Assert.True(
+                    (
+                        await recalls.SetAsync(
+                            match,
+                            "Cracks",
+                            "Notice 4",
+                            new(qualified, DateTimeOffset.UtcNow, Guid.NewGuid()),
+                            Cancel
+                        )
+                    ).Ok
+                );
+                TestContext.Current.SendDiagnosticMessage("{0} pieces recalled in {1}", Many, clock.Elapsed);
+                Assert.True(clock.Elapsed < TimeSpan.FromSeconds(60), $"It took {clock.Elapsed}.");
+                Assert.Equal(
+                    Many,
+                    await CountAsync(database, "select count(*)::int as n from piece where state = 'held'")
+                );
+                var (entries, broken) = await new LedgerStore(database).VerifyAsync(Cancel);
+                Assert.Null(broken);
+                Assert.Equal(Many + 2, (int)entries);
+            }
+        }
+        finally
+        {
+            cluster.Stop();
+            Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    private static async Task<int> CountAsync(Database database, string sql)
+    {
+        await using var command = database.Command(sql);
+        return (int)(await command.ExecuteScalarAsync(Cancel))!;
     }
 
     private static async Task FillAsync(string connection)

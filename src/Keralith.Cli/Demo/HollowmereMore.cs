@@ -184,7 +184,7 @@ public sealed partial class Hollowmere
         At(20, 14, async t =>
         {
             var rows = await _pieces.OfMarksAsync(pieces.Take(16).Select(p => p.Mark).ToList(), _cancel);
-            var report = RegisterSheet.Pdf(rows, $"{Survey}: gear seen and found fit", _today.AddDays(-70));
+            var report = RegisterSheet.Pdf(rows, $"{Survey}: gear seen and found fit", _today.AddDays(-70), t);
             Must(
                 await _files.AttachAsync(
                     rows.Select(r => r.Id).ToList(),

@@ -17,9 +17,15 @@ public static class Issuing
 
     private static string? RefusalOf(Usability use, IssuedTo? now, string holder, DateOnly? back, DateOnly today) =>
         WhyNotNow(use, now) is { } why ? why
-        : holder.Trim().Length is 0 or > LongestName ? $"name who takes it, in at most {LongestName} letters."
+        : RefusalOfHolder(holder) is { } unnamed ? unnamed
         : back < today ? "the day it is wanted back is past."
         : null;
+
+    /// <summary>Why nobody is named by a holder's name; null where somebody is.</summary>
+    public static string? RefusalOfHolder(string? holder) =>
+        holder?.Trim().Length is > 0 and <= LongestName
+            ? null
+            : $"name who takes it, in at most {LongestName} letters.";
 
     /// <summary>Why a piece can't be handed out now, to whomever; null when it can.</summary>
     public static string? WhyNotNow(Usability use, IssuedTo? now) =>

@@ -179,6 +179,10 @@ public static class PieceLife
             or PieceState.AtTest => new Refusal("Only a condemned piece is destroyed; condemn it first."),
         };
 
+    /// <summary>The state after a destruction was found not to have been: condemned as it was, and never more.</summary>
+    public static Checked<PieceState> AfterNoDestruction(PieceState state) =>
+        state == PieceState.Destroyed ? PieceState.Condemned : new Refusal("This piece is not destroyed.");
+
     /// <summary>The state after nobody could find it.</summary>
     public static Checked<PieceState> AfterLoss(PieceState state) =>
         state.IsRetired() ? Retired

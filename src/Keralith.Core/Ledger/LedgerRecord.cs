@@ -154,6 +154,16 @@ public sealed record EvidenceLocked(string Reason) : LedgerRecord("piece.evidenc
 /// <summary>It is kept as evidence no more.</summary>
 public sealed record EvidenceUnlocked(string Reason) : LedgerRecord("piece.evidence-unlocked");
 
+/// <summary>It takes the place of another piece.</summary>
+public sealed record PieceReplaces(string Replaces) : LedgerRecord("piece.replaces");
+
+/// <summary>A wrong record was put right: what it was, why, and what is right.</summary>
+public sealed record RecordPutRight(string Record, Guid Wrong, string Why, string Right)
+    : LedgerRecord("piece.record-put-right");
+
+/// <summary>A witness's words were taken down.</summary>
+public sealed record WitnessTaken(string Who, DateOnly On, string Words) : LedgerRecord("piece.witness");
+
 /// <summary>Gear was called back: what matches is held, and what matches later.</summary>
 public sealed record RecallSet(
     Guid Recall,

@@ -118,7 +118,7 @@ internal static class Holding
             new NpgsqlBatchCommand(
                 $"""
                 select case when max(h.seq) is not null
-                  then greatest(max(h.seq), (select max(t.seq) from retag t where t.piece_id = $1)) end as seq
+                  then greatest(max(h.seq), (select max(t.seq) from retag t where t.piece_id = $1 and not exists (select from put_right w where w.record_id = t.id))) end as seq
                 {Open}
                 """
             ).Positional(piece),
@@ -129,7 +129,12 @@ internal static class Holding
     /// <summary>Where among the facts its identity was last proved and a new tag fitted; null: never.</summary>
     public static Asked<FactOrder?> Retagged(Trip trip, Guid piece) =>
         trip.Ask(
-            new NpgsqlBatchCommand("select max(seq) as seq from retag where piece_id = $1").Positional(piece),
+            new NpgsqlBatchCommand(
+                """
+                select max(t.seq) as seq from retag t
+                where t.piece_id = $1 and not exists (select from put_right w where w.record_id = t.id)
+                """
+            ).Positional(piece),
             r => r.ValueOrNull<long>("seq") is { } seq ? new FactOrder(seq) : (FactOrder?)null,
             rows => rows[0]
         );

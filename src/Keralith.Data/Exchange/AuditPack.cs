@@ -13,6 +13,18 @@ namespace Keralith.Data.Exchange;
 /// <param name="Mark">This piece alone; null: any.</param>
 public sealed record PackScope(DateOnly From, DateOnly Until, int? Store, string? Family, string? Mark);
 
+/// <summary>What a pack holds, for its summary.</summary>
+/// <param name="Title">The works, the period and what it is narrowed to.</param>
+/// <param name="Lines">Of each file of lines by its name, one JSON object each.</param>
+/// <param name="Entries">Of the ledger, up to the head.</param>
+/// <param name="Head">The head that holds it all.</param>
+public sealed record PackContents(
+    string Title,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> Lines,
+    int Entries,
+    TreeHead Head
+);
+
 /// <summary>
 /// The auditor's pack: one archive with what was on record of a period, the ledger with its head, and how to check it. Read in
 /// one transaction that sees one moment; the same scope gives the same bytes, as long as nothing on record of it changed.
@@ -134,8 +146,15 @@ public sealed class AuditPack(Database database)
 
     /// <summary>Writes a pack.</summary>
     /// <param name="zone">Whose days the period is of.</param>
+    /// <param name="print">Sets its summary on paper, as PDF.</param>
     /// <returns>False where no signed head holds the period yet: nothing was written.</returns>
-    public async Task<bool> WriteAsync(Stream output, PackScope scope, TimeZoneInfo zone, CancellationToken cancel)
+    public async Task<bool> WriteAsync(
+        Stream output,
+        PackScope scope,
+        TimeZoneInfo zone,
+        Func<PackContents, byte[]> print,
+        CancellationToken cancel
+    )
     {
         await using var connection = await database.OpenAsync(cancel);
         await using var moment = await connection.BeginTransactionAsync(
@@ -151,6 +170,7 @@ public sealed class AuditPack(Database database)
         {
             var pack = new Writer(archive, scope.Until);
             var counts = new List<string>();
+            var all = new Dictionary<string, IReadOnlyList<string>>();
             foreach (var (name, sql) in Files)
             {
                 var lines = await moment
@@ -158,6 +178,7 @@ public sealed class AuditPack(Database database)
                     .Positional(from, until, scope.Store, scope.Family, scope.Mark)
                     .ListAsync(r => r.GetString(0), cancel);
                 counts.Add($"{lines.Count, 8}  {name}");
+                all[name] = lines;
                 pack.Text(name, string.Concat(lines.Select(l => $"{l}\n")));
             }
 
@@ -171,9 +192,11 @@ public sealed class AuditPack(Database database)
             pack.Bytes("head.sig", head.Signature);
             pack.Text("key.pem", key);
             pack.Text("how-to-check.txt", HowToCheck);
+            var title = $"{head.Works}: {scope.From:yyyy-MM-dd} to {scope.Until:yyyy-MM-dd}{Said(scope)}";
+            pack.Bytes("summary.pdf", print(new(title, all, hashes.Count, head)));
             pack.Text(
                 "summary.txt",
-                $"{head.Works}: {scope.From:yyyy-MM-dd} to {scope.Until:yyyy-MM-dd}{Said(scope)}\n\n{string.Join('\n', counts)}\n{hashes.Count, 8}  entries of the ledger, by the head of {head.At:yyyy-MM-dd HH:mm} UTC\n"
+                $"{title}\n\n{string.Join('\n', counts)}\n{hashes.Count, 8}  entries of the ledger, by the head of {head.At:yyyy-MM-dd HH:mm} UTC\n"
             );
         }
 

@@ -48,23 +48,7 @@ public static class CraneDrawing
         s.Text(Left - 6, Top + 4, lift.May((decimal)tallest), "gauge-label", "end");
         s.Text(Left - 6, High - Foot, "0", "gauge-label", "end");
         foreach (var (n, (boom, rows)) in read.Index())
-        {
-            // Between two figures the next larger radius counts: steps, not slopes.
-            var path = Sheet.F(
-                $"M{X((double)rows[0].Radius.Millimetres):0.#} {Y((double)rows[0].Capacity.Kilograms):0.#}"
-            );
-            foreach (var row in rows.Skip(1))
-                path += Sheet.F($"V{Y((double)row.Capacity.Kilograms):0.#}H{X((double)row.Radius.Millimetres):0.#}");
-            s.Path(path, n == 0 ? "lift-leg" : "faint");
-            s.Text(
-                X((double)rows[0].Radius.Millimetres) + 4,
-                Y((double)rows[0].Capacity.Kilograms) - 5,
-                $"boom {boom}",
-                "gauge-label",
-                "start"
-            );
-        }
-
+            Steps(s, boom, rows, X, Y, n == 0 ? "lift-leg" : "faint");
         s.Line(Left, Y((double)asked), Width - Right, Y((double)asked), "lift-inward");
         var governing = found?.Governing;
         foreach (var radius in crane.Radii.Distinct())
@@ -94,6 +78,24 @@ public static class CraneDrawing
                 "drawing lift-drawing"
             )
         );
+    }
+
+    /// <summary>The figures of one boom length: between two the next larger radius counts, so steps, not slopes.</summary>
+    private static void Steps(
+        Sheet s,
+        Length boom,
+        List<ChartRow> rows,
+        Func<double, double> x,
+        Func<double, double> y,
+        string style
+    )
+    {
+        var (left, top) = (x((double)rows[0].Radius.Millimetres), y((double)rows[0].Capacity.Kilograms));
+        var path = Sheet.F($"M{left:0.#} {top:0.#}");
+        foreach (var row in rows.Skip(1))
+            path += Sheet.F($"V{y((double)row.Capacity.Kilograms):0.#}H{x((double)row.Radius.Millimetres):0.#}");
+        s.Path(path, style);
+        s.Text(left + 4, top - 5, $"boom {boom}", "gauge-label", "start");
     }
 
     /// <summary>The boom lengths that are read: the asked one, or those beside it.</summary>

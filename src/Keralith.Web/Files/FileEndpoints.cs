@@ -33,6 +33,9 @@ internal static class FileEndpoints
         app.MapGet("/lift/{id:guid}/document.json", LiftAsync)
             .RequireAuthorization(nameof(Right.Read))
             .ExcludeFromDescription();
+        app.MapGet("/piece/{mark}/incident.pdf", IncidentEndpoint.SendAsync)
+            .RequireAuthorization(nameof(Right.Read))
+            .ExcludeFromDescription();
         app.MapGet("/ledger/pack.zip", PackAsync)
             .RequireAuthorization(nameof(Right.ReadLedger))
             .ExcludeFromDescription();
@@ -123,7 +126,8 @@ internal static class FileEndpoints
             RegisterSheet.Pdf(
                 rows,
                 $"Register of {site.Name}{(store is null || rows.Count == 0 ? string.Empty : $", {rows[0].Store}")}",
-                here.Today
+                here.Today,
+                here.Now
             ),
             cancel
         );
@@ -205,7 +209,7 @@ internal static class FileEndpoints
             string.IsNullOrWhiteSpace(family) ? null : family,
             string.IsNullOrWhiteSpace(mark) ? null : mark.Trim().ToUpperInvariant()
         );
-        if (!await packs.WriteAsync(pack, scope, site.Zone, cancel))
+        if (!await packs.WriteAsync(pack, scope, site.Zone, PackSummary.Pdf, cancel))
         {
             context.Items[TextGate.Item] = "The ledger is empty: there is nothing to pack.";
             return Results.StatusCode(StatusCodes.Status409Conflict);
@@ -267,7 +271,9 @@ internal static class FileEndpoints
             site.Name,
             piece,
             inspection,
-            Pages.Inspect.FindingLine.Of(inspection.VerdictDocument!, inspection.Own, names).Findings,
+            Pages
+                .Inspect.FindingLine.Of(inspection.VerdictDocument!, inspection.Own, names, inspection.CaseDocument)
+                .Findings,
             Pages.Inspect.SignedModel.Worked(inspection),
             $"{number}",
             Convert.ToHexStringLower(hash),

@@ -26,13 +26,21 @@ internal sealed class TextGate : IAsyncPageFilter
         "lines",
         "notes",
         "case",
+        "words",
         PieceEntryReader.Alike,
         PieceEntryReader.Members,
         PieceEntryReader.Ratings,
     ];
 
     /// <summary>A crane's chart, and a plan as a bench last saw it.</summary>
-    private static readonly HashSet<string> Whole = ["crane-chart", "chart-lines", "seen"];
+    private static readonly HashSet<string> Whole =
+    [
+        "crane-chart",
+        "second-chart",
+        "chart-lines",
+        "chart-lines-second",
+        "seen",
+    ];
 
     private const int MostOfWhole = 120_000;
 

@@ -1,6 +1,7 @@
 using System.Security.Cryptography;
 using Keralith.Core.Ledger;
 using Keralith.Data;
+using Keralith.Web.Mailing;
 using Microsoft.AspNetCore.DataProtection;
 
 namespace Keralith.Web.Security;
@@ -13,6 +14,7 @@ public sealed class WorksKey(
     TreeHeadStore heads,
     SiteStore sites,
     IDataProtectionProvider protection,
+    Mails mails,
     TimeProvider time
 )
 {
@@ -20,6 +22,9 @@ public sealed class WorksKey(
 
     /// <summary>The folder outside that every head is written to as well; null: none.</summary>
     private static string? Folder => Environment.GetEnvironmentVariable("KERALITH_HEADS");
+
+    /// <summary>Who keeps the heads elsewhere and gets each by mail; null: nobody.</summary>
+    private static string? Keeper => Environment.GetEnvironmentVariable("KERALITH_HEADS_MAIL");
 
     /// <summary>Signs the ledger's head now.</summary>
     /// <param name="rotate">Whether another key is made first.</param>
@@ -35,6 +40,20 @@ public sealed class WorksKey(
             Directory.CreateDirectory(folder);
             await File.WriteAllTextAsync(Path.Combine(folder, $"head-{head.Size:00000000}.json"), head.Json(), cancel);
         }
+
+        // The same head is one mail, however often it is handed on.
+        if (head is not null && Keeper is { Length: > 0 } keeper)
+            await mails.SendAsync(
+                new(
+                    new(head.Root.AsSpan(0, 16)),
+                    string.Empty,
+                    keeper,
+                    keeper,
+                    $"Head of the ledger of {head.Works}, {head.Size} entries",
+                    $"Keep this where the works can't reach it: verify-ledger --head finds with it what was altered or cut off.\n\n{head.Json()}\n"
+                ),
+                cancel
+            );
 
         return head;
     }

@@ -35,6 +35,9 @@ public sealed class IndexModel(
 
     public IReadOnlyList<Piece> Fresh { get; private set; } = [];
 
+    /// <summary>Proof tests, calibrations and lives that run out within the notice.</summary>
+    public IReadOnlyList<DueElse> Else { get; private set; } = [];
+
     public IReadOnlyList<Store> Stores { get; private set; } = [];
 
     /// <summary>The calendar's address just made; shown this once.</summary>
@@ -165,6 +168,10 @@ public sealed class IndexModel(
             ]
             : [];
         List = await due.ListAsync(Query, Here.Today, Notice, Cancel, ledger.Value);
+        Else =
+            monday is null && Query is { By: null, Family: null }
+                ? await due.ElseAsync(Query.Store, Here.Today.AddDays(Notice), Cancel)
+                : [];
         Fresh = monday is null && Query.By is null ? (
                     await pieces.ListAsync(
                         new()

@@ -89,6 +89,12 @@ public sealed class PieceModel(
 
     public SeatCheck? Seat { get; private set; }
 
+    /// <summary>The mark of the piece whose place it took; null: none's.</summary>
+    public string? Replaces { get; private set; }
+
+    /// <summary>The mark of what took its place; null: nothing did.</summary>
+    public string? ReplacedBy { get; private set; }
+
     /// <summary>The name of its site, where there are several.</summary>
     public string? SiteNamed { get; private set; }
 
@@ -148,13 +154,14 @@ public sealed class PieceModel(
             LiftStore.Naming(trip, piece.Mark),
             EventStore.Of(trip, piece.Id)
         );
-        var codes = CodeStore.Of(trip, piece.Id);
+        var (codes, places) = (CodeStore.Of(trip, piece.Id), PieceStore.Places(trip, piece.Id));
         var (kept, disposed, moved) = (
             CustodyStore.Holds(trip, piece.Id),
             CustodyStore.Disposals(trip, piece.Id),
             YardStore.Events(trip, piece.Id)
         );
         await database.MakeAsync(trip, Cancel);
+        (Replaces, ReplacedBy) = places.Value;
         Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
         Details = piece.Details;

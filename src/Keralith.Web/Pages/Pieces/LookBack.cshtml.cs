@@ -2,6 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Files;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -12,6 +13,15 @@ public sealed class LookBackModel(Here here, PieceStore pieces, LookBackStore st
     public Piece Piece { get; private set; } = null!;
 
     public LookBack Back { get; private set; } = null!;
+
+    /// <summary>What witnesses said of it.</summary>
+    public IReadOnlyList<WitnessWords> Witnesses { get; private set; } = [];
+
+    /// <summary>What was typed of a witness, where it was not taken.</summary>
+    public string? Who { get; private set; }
+
+    /// <inheritdoc cref="Who"/>
+    public string? Words { get; private set; }
 
     /// <summary>When it failed, or was found.</summary>
     public DateTimeOffset Failed { get; private set; }
@@ -24,6 +34,23 @@ public sealed class LookBackModel(Here here, PieceStore pieces, LookBackStore st
 
     /// <summary>Lets it go again.</summary>
     public Task<IActionResult> OnPostLiftAsync(string mark, string? reason) => LockAsync(mark, false, reason);
+
+    /// <summary>Takes down a witness's words.</summary>
+    public async Task<IActionResult> OnPostWitnessAsync(string mark, string? who, string? on, string? words)
+    {
+        (Who, Words) = (who, words);
+        if (!Here.May(Right.LockEvidence))
+            return Forbid();
+        if (!await LoadAsync(mark, null))
+            return NotFound();
+        if (!IsDay(on, "Said on", out var day))
+            return Page();
+        return await AfterAsync(
+            await store.TakeAsync(Piece.Id, who, day, words, Here.Stamp(Submission), Cancel),
+            $"/piece/{Piece.Mark}/look-back",
+            () => LoadAsync(mark, null)
+        );
+    }
 
     private async Task<IActionResult> LockAsync(string mark, bool locks, string? reason)
     {
@@ -43,10 +70,9 @@ public sealed class LookBackModel(Here here, PieceStore pieces, LookBackStore st
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return false;
         Piece = piece;
-        Failed = Here.Now;
-        if (IsDay(failed, "Failed on", out var day) && day is { } on && on < Here.Today && on.Year > 2000)
-            Failed = new(on.AddDays(1).ToDateTime(TimeOnly.MinValue), TimeSpan.Zero);
+        Failed = LookBackDay.Of(failed, Here);
         Back = await store.OfAsync(piece.Id, piece.Mark, Failed, Cancel);
+        Witnesses = await store.WitnessesAsync(piece.Id, Cancel);
         return true;
     }
 }

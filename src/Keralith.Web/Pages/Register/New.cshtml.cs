@@ -14,11 +14,20 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
     /// <summary>The mark of the piece this form began from; null: none.</summary>
     public string? BegunAs { get; private set; }
 
+    /// <summary>The mark of the piece whose place it takes; null: none's.</summary>
+    public string? Replaces { get; private set; }
+
     /// <summary>What was read from a tag pasted in, in words; null: nothing was.</summary>
     public string? FromTag { get; private set; }
 
-    public async Task OnGetAsync(string? mark, string? family, [FromQuery(Name = "as")] string? like)
+    public async Task OnGetAsync(
+        string? mark,
+        string? family,
+        [FromQuery(Name = "as")] string? like,
+        [FromQuery] string? replaces
+    )
     {
+        Replaces = replaces;
         var fields = new Dictionary<string, string> { ["family"] = family ?? string.Empty };
         if (!string.IsNullOrWhiteSpace(like))
         {
@@ -27,6 +36,8 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
                 BegunAs = twin.Mark;
                 var figures = await pieces.BaselinesAsync(twin.Id, Cancel);
                 fields = PieceEntryFields.StartOf(twin.Entry(figures.ToDictionary(b => b.Key, b => b.Value.Figure)));
+                if (twin.Mark == replaces)
+                    fields["peg"] = twin.Peg;
             }
             else
                 Refuse($"There is no piece {like.Trim()} to begin from.");
@@ -40,8 +51,9 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
     /// Shows the form again with the questions the chosen family and attributes need, and what a tag pasted in tells; saves
     /// nothing.
     /// </summary>
-    public async Task<IActionResult> OnPostAskAsync(string? pasted)
+    public async Task<IActionResult> OnPostAskAsync(string? pasted, [FromForm] string? replaces)
     {
+        Replaces = replaces;
         var fields = EntryForm.Typed(Request.Form).ToDictionary();
         fields.Remove("pasted");
         var told = TagText.Read(pasted).Where(t => string.IsNullOrWhiteSpace(fields.GetValueOrDefault(t.Key))).ToList();
@@ -62,8 +74,9 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
         return Page();
     }
 
-    public async Task<IActionResult> OnPostAsync()
+    public async Task<IActionResult> OnPostAsync([FromForm] string? replaces)
     {
+        Replaces = replaces;
         var typed = EntryForm.Typed(Request.Form);
         var (entries, faults) = PieceEntryReader.ReadAlike(typed);
         if (entries.Count == 0)
@@ -79,11 +92,14 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
 
         // The first piece takes the form's id, so that the same form sent twice is one record; the others' ids are made
         // here with it.
-        var result = await pieces.RegisterAsync(
-            entries.Select((e, i) => (i == 0 ? Submission : Guid.CreateVersion7(), e)).ToList(),
-            Here.Stamp(Submission),
-            Cancel
-        );
+        var result =
+            entries is [var one] && !string.IsNullOrWhiteSpace(replaces)
+                ? await pieces.RegisterInPlaceAsync(one, Submission, replaces, Here.Stamp(Submission), Cancel)
+                : await pieces.RegisterAsync(
+                    entries.Select((e, i) => (i == 0 ? Submission : Guid.CreateVersion7(), e)).ToList(),
+                    Here.Stamp(Submission),
+                    Cancel
+                );
         var onward =
             entries.Count == 1
                 ? $"/piece/{entries[0].Mark}"

@@ -36,24 +36,63 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(her
             ),
             new("inspectors", "Who finds it", "inspections that stopped a piece, of all they made", Taught.ByInspector),
         ];
-        if (Parts.FirstOrDefault(p => p.Code == csv) is not { } part)
-            return Page();
+        if (Parts.FirstOrDefault(p => p.Code == csv) is { } part)
+            return await CsvAsync(
+                part.Code,
+                ["name", "count", "of"],
+                part.Lines.Select(l => new object?[] { Name(l), l.Count, l.Of })
+            );
+        return csv switch
+        {
+            "expected" => await CsvAsync(
+                "expected",
+                ["family", "size", "pieces", "left", "expected", "least", "most"],
+                Taught
+                    .Expected.Concat(Taught.BySize)
+                    .Select(e =>
+                        new object?[]
+                        {
+                            e.Family.Name,
+                            e.Size,
+                            e.Rate.Pieces,
+                            e.Rate.Removed,
+                            Math.Round(e.Rate.Expected, 1),
+                            Math.Round(e.Rate.Range.Least, 1),
+                            Math.Round(e.Rate.Range.Most, 1),
+                        }
+                    )
+            ),
+            "pace" => await CsvAsync(
+                "pace",
+                ["of", "name", "measures", "share_a_year"],
+                Taught
+                    .PaceByMake.Select(l => ("make", l))
+                    .Concat(Taught.PaceByStore.Select(l => ("store", l)))
+                    .Select(x => new object?[] { x.Item1, x.l.Name, x.l.Measures, Math.Round(x.l.PerYear, 4) })
+            ),
+            "ages" => await CsvAsync(
+                "ages",
+                ["family", "left", "youngest", "middle", "oldest"],
+                Taught.Ages.Select(a => new object?[] { a.Family, a.Count, a.Youngest, a.Middle, a.Oldest })
+            ),
+            _ => Page(),
+        };
+    }
+
+    private async Task<IActionResult> CsvAsync(string name, string[] headings, IEnumerable<object?[]> rows)
+    {
         using var text = new StringWriter();
         await using (var writer = new CsvHelper.CsvWriter(text, CultureInfo.InvariantCulture))
         {
-            foreach (var heading in new[] { "name", "count", "of" })
-                writer.WriteField(heading);
-            await writer.NextRecordAsync();
-            foreach (var line in part.Lines)
+            foreach (var row in rows.Prepend(headings))
             {
-                writer.WriteField(Name(line));
-                writer.WriteField(line.Count);
-                writer.WriteField(line.Of);
+                foreach (var cell in row)
+                    writer.WriteField(cell);
                 await writer.NextRecordAsync();
             }
         }
 
-        return File(System.Text.Encoding.UTF8.GetBytes(text.ToString()), "text/csv; charset=utf-8", $"{part.Code}.csv");
+        return File(System.Text.Encoding.UTF8.GetBytes(text.ToString()), "text/csv; charset=utf-8", $"{name}.csv");
     }
 
     /// <summary>A line's name as people read it: a criterion by what it is of.</summary>
