@@ -83,6 +83,22 @@ public sealed record InspectionRow(
     public string TitleOf(string criterion) =>
         Catalogue.Find(criterion)?.Title ?? Own.FirstOrDefault(o => o.Question == criterion)?.Title ?? criterion;
 
+    /// <summary>What was written beside its findings: of which part and question, or of the whole.</summary>
+    /// <param name="partNames">Names of parts by their paths.</param>
+    public IReadOnlyList<(string Where, string Note)> NotesTold(IReadOnlyDictionary<string, string> partNames) =>
+        [
+            .. System
+                .Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(Notes)!
+                .Select(n =>
+                    (
+                        n.Key.Split(' ') is [var part, var criterion]
+                            ? $"{partNames.GetValueOrDefault(part, part)}, {TitleOf(criterion)}"
+                            : n.Key,
+                        n.Value
+                    )
+                ),
+        ];
+
     /// <summary>Who inspected, where somebody else countersigned.</summary>
     public string? MadeBy { get; init; }
 

@@ -135,3 +135,36 @@ test("a record is given out as a certificate and checked without signing in", as
   await expect(outside.locator(".answer")).toContainText("its words are others");
   await outside.context().close();
 });
+
+test("a witness is taken down, the incident file made, and a hand-out to the wrong person put right", async ({ page }) => {
+  const OUT = "HM-0305";
+  await signIn(page, "stores");
+  await page.goto(`/desk?marks=${OUT}`);
+  await page.getByLabel("Who takes them").fill("North crew");
+  await page.getByLabel("Job").first().fill("Lock 3");
+  await page.getByRole("button", { name: "Hand them out" }).click();
+  await expect(page.getByRole("status")).toContainText("handed out to North crew");
+  await page.goto(`/piece/${OUT}`);
+  await page.locator("details.menu summary").click();
+  await page.getByRole("link", { name: "Put a record right" }).click();
+  await page.getByText("It is wrong").first().click();
+  await page.getByLabel("What is wrong with it").fill("They took the one beside it");
+  await page.getByLabel("Who has it").fill("South crew");
+  await page.getByRole("button", { name: "Put it right" }).click();
+  await expect(page.locator("main")).toContainText("Put right: They took the one beside it");
+  await page.goto(`/piece/${OUT}`);
+  await expect(page.locator("main")).toContainText("South crew");
+
+  await signIn(page, "inspector");
+  await page.goto(`/piece/${OUT}/look-back`);
+  await page.getByText("Write down what somebody says").click();
+  await page.getByLabel("Who says it").fill("The driver");
+  await page.getByLabel("In their own words").fill("It let go with a bang.");
+  await page.getByRole("button", { name: "Take it down" }).click();
+  await expect(page.locator(".witness")).toContainText("It let go with a bang.");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await noSideways(page);
+  const file = await page.request.get(await page.getByRole("link", { name: "Incident file (PDF)" }).getAttribute("href"));
+  expect(file.headers()["content-type"]).toBe("application/pdf");
+  expect((await file.body()).subarray(0, 5).toString()).toBe("%PDF-");
+});

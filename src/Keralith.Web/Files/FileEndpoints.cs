@@ -280,6 +280,7 @@ internal static class FileEndpoints
             context.RequestServices.GetRequiredService<PublicAddress>().Of($"/inspection/{id}").ToString()
         )
         {
+            Notes = string.Join("\n", inspection.NotesTold(names).Select(n => $"{n.Where}: {n.Note}")),
             NextBy = !inspection.Kind.IsFull()
                 ? null
                 : inspection.NextBy

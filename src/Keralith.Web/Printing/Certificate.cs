@@ -18,6 +18,9 @@ public sealed record CertificateFacts(
     string Address
 )
 {
+    /// <summary>What was written beside its findings; empty where nothing was.</summary>
+    public string Notes { get; init; } = string.Empty;
+
     /// <summary>The day its next full inspection is due by; null where this one was none.</summary>
     public DateOnly? NextBy { get; init; }
 }
@@ -30,14 +33,14 @@ public static class Certificate
 {
     private static readonly ReportColumn[] Columns =
     [
-        new("Outcome", 0.7),
-        new("Part and question", 1.9),
-        new("Read", 1.1, Mono: true),
-        new("When new", 0.9, Mono: true),
-        new("Limit", 1, Mono: true),
+        new("Outcome", 0.85),
+        new("Part and question", 2),
+        new("Read", 1.05, Mono: true),
+        new("When new", 0.85, Mono: true),
+        new("Limit", 0.95, Mono: true),
         new("Used", 0.6, Mono: true),
-        new("Why", 2.4),
-        new("Where it stands", 1.6),
+        new("Why", 2),
+        new("Where it stands", 2.1),
     ];
 
     /// <summary>The certificate as PDF.</summary>
@@ -68,9 +71,9 @@ public static class Certificate
                             f.Read ?? string.Empty,
                             f.WhenNew ?? string.Empty,
                             f.Limit ?? string.Empty,
-                            f.Used is { } used ? Say.Share(used) : string.Empty,
+                            f.Used is { } used ? $"{Math.Floor(used * 100)} %" : string.Empty,
                             f.Books is null ? f.Reason : $"{f.Reason} {f.Books}",
-                            $"{f.Reference}. {f.Book}",
+                            f.Limit is null ? f.Reference : $"{f.Reference}. {f.Book}",
                         ]
                 )
             )
@@ -78,7 +81,7 @@ public static class Certificate
                 facts.Address,
                 [
                     ("Ledger", $"{facts.LedgerNumber}, {facts.LedgerHash}"),
-                    ("Notes", i.Notes),
+                    ("Notes", facts.Notes),
                     ("The code", $"leads back to the record: {facts.Address}"),
                 ]
             )

@@ -1,4 +1,5 @@
 using Keralith.Core.Custody;
+using Keralith.Core.Gear;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Pages;
@@ -40,12 +41,12 @@ public static class IncidentFile
 
     private static readonly ReportColumn[] Inspections =
     [
-        new("On", 0.9, Mono: true),
-        new("Inspection", 1),
+        new("On", 1.1, Mono: true),
+        new("Inspection", 1.1),
         new("Verdict", 0.8),
         new("Signed by", 1.2),
-        new("Notes", 2.4),
-        new("Record", 1.8, Mono: true),
+        new("Notes", 2),
+        new("Record", 2, Mono: true),
     ];
 
     /// <summary>The file as PDF.</summary>
@@ -67,7 +68,7 @@ public static class IncidentFile
             );
         Witnesses(report, facts.Witnesses);
         Happened(report, facts.Back, day);
-        Inspected(report, facts.Inspections);
+        Inspected(report, facts);
         if (facts.Pictures.Count > 0)
             report.Heading("Pictures");
         foreach (var (words, bytes) in facts.Pictures)
@@ -142,22 +143,25 @@ public static class IncidentFile
                     )
             );
 
-    private static void Inspected(Report report, IReadOnlyList<InspectionRow> inspections) =>
+    private static void Inspected(Report report, IncidentFacts facts)
+    {
+        var parts = Catalogue.Parts(facts.Piece.Gear, RuleBookShelf.All).ToDictionary(p => p.Path, p => p.Name);
         report
             .Heading("Its inspections, the last first")
             .Table(
                 Inspections,
-                inspections.Select(i =>
+                facts.Inspections.Select(i =>
                     (IReadOnlyList<string>)
                         [
                             $"{i.InspectedOn:yyyy-MM-dd}",
                             Say.Kind(i.Kind),
                             $"{Code.Of(i.Verdict)}{(i.Superseded is null ? string.Empty : ", does not count: corrected or withdrawn")}",
                             i.MadeBy is null ? i.SignedBy : $"{i.MadeBy}; {i.SignedBy}",
-                            i.Notes,
+                            string.Join("; ", i.NotesTold(parts).Select(n => $"{n.Where}: {n.Note}")),
                             $"{i.Id}",
                         ]
                 ),
                 "It was never inspected here."
             );
+    }
 }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
@@ -121,17 +120,7 @@ public sealed class SignedModel(
                 )
             )
             .ToList();
-        Notes = JsonSerializer
-            .Deserialize<Dictionary<string, string>>(inspection.Notes)!
-            .Select(n =>
-                (
-                    n.Key.Split(' ') is [var part, var criterion]
-                        ? $"{names.GetValueOrDefault(part, part)}, {inspection.TitleOf(criterion)}"
-                        : n.Key,
-                    n.Value
-                )
-            )
-            .ToList();
+        Notes = inspection.NotesTold(names);
         Photos = (await files.OfInspectionAsync(id, Cancel))
             .GroupBy(p => $"{inspection.TitleOf(p.Criterion)}, {names.GetValueOrDefault(p.Part, p.Part)}")
             .Select(g => (g.Key, (IReadOnlyList<Guid>)g.Select(p => p.Id).ToList()))
