@@ -7,7 +7,11 @@ using Npgsql;
 namespace Keralith.Data;
 
 /// <summary>A proof test on record.</summary>
-public sealed record ProofTestRow(ProofTested Said, DateTimeOffset At, string By);
+public sealed record ProofTestRow(ProofTested Said, DateTimeOffset At, string By)
+{
+    /// <summary>Why it counts for nothing; null: it counts.</summary>
+    public string? Wrong { get; init; }
+}
 
 /// <summary>A piece that is away, with when it is wanted back.</summary>
 public sealed record AwayRow(Piece Piece, AwayNow Away);
@@ -51,9 +55,10 @@ public sealed class AwayStore(Database database)
             new NpgsqlBatchCommand(
                 """
                 select t.subject, t.load, t.factor, t.tested_on, t.made_by, t.instrument, t.calibrated_until, t.certificate, t.passed,
-                  t.at, w.name
+                  t.at, w.name, c.why as wrong
                 from proof_test t
                 join person w on w.id = t.by_person
+                left join put_right c on c.record_id = t.id
                 where t.piece_id = $1
                 order by t.at desc
                 """
@@ -73,6 +78,9 @@ public sealed class AwayStore(Database database)
                 r.Get<DateTimeOffset>("at"),
                 r.Get<string>("name")
             )
+            {
+                Wrong = r.TextOrNull("wrong"),
+            }
         );
 
     /// <summary>Whether load-bearing parts were repaired, and no proof test passed since it came back.</summary>

@@ -72,8 +72,10 @@ public sealed class CustodyStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 """
-                select d.step, d.reason, d.method, w.name as witness, d.at, b.name as by_name
+                select d.step, d.reason, d.method || coalesce(' (recorded wrongly: ' || r.why || ')', '') as method, w.name as witness,
+                  d.at, b.name as by_name
                 from disposal d join person b on b.id = d.by_person left join person w on w.id = d.witness
+                left join put_right r on r.record_id = d.id
                 where d.piece_id = $1 order by d.at desc
                 """
             ).Positional(piece),

@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Lifts;
+using Keralith.Core.Quantities;
 using Xunit;
 
 namespace Keralith.Core.Tests;
@@ -63,6 +64,36 @@ public class LiftChecklistTests
                 )
             )
         );
+
+    [Theory]
+    [InlineData("3/4 in", "4 or more, 4-1/2 in apart")]
+    [InlineData("3/8 in", "as their maker says")]
+    [InlineData("1.6 in", "as their maker says")]
+    public void Clips_are_asked_about_with_the_count_and_spacing_their_rope_takes(string rope, string says)
+    {
+        foreach (
+            var gear in new GearPiece[]
+            {
+                new(
+                    GearFamilies.Find("wire-rope-sling")!,
+                    [new("termination", new TextValue("clips")), new("size", new LengthValue(Length.Parse(rope)))]
+                ),
+                new(GearFamilies.Find("wire-rope-clip")!, [new("ropeSize", new LengthValue(Length.Parse(rope)))]),
+            }
+        )
+            Assert.Contains(
+                says,
+                LiftChecklist.Of(Plan([]), [gear]).Single(i => i.Code == "clips").Text,
+                StringComparison.Ordinal
+            );
+    }
+
+    [Theory]
+    [InlineData("choker", true)]
+    [InlineData("basket", true)]
+    [InlineData("vertical", false)]
+    public void Double_wraps_are_asked_about_where_a_hitch_has_them(string hitch, bool asked) =>
+        Assert.Equal(asked, Codes([("hitch", hitch), ("doubleWrap", "true")]).Contains("wraps"));
 
     [Fact]
     public void Lines_stand_together_by_what_they_are_about_each_once()

@@ -46,6 +46,11 @@ public class PieceLifeTableTests
         ["proof test, failed"] = s => State(Test(s, passed: false)),
         ["keep as evidence"] = s => State(EvidenceLock.Put(s, null, "It failed", Qualified)),
         ["let evidence go"] = s => State(EvidenceLock.Lift(s, "It failed", "Done with", Qualified)),
+        ["take down a witness"] = s => State(Witness.Take(s, "The driver", Qualified.Day, "It creaked", Qualified)),
+        ["put right, hand-out"] = s => State(Right(RecordKind.HandOut, s)),
+        ["put right, release"] = s => State(Right(RecordKind.Release, s)),
+        ["put right, tag"] = s => State(Right(RecordKind.Tag, s)),
+        ["put right, destruction"] = s => State(Right(RecordKind.Destruction, s)),
         ["recall"] = s =>
             Recalls.Stop(s, Guid.NewGuid(), "Cracks") is { } stopped ? stopped.State : new Refusal("nothing"),
         ["initial, fit"] = s => PieceLife.AfterInspection(s, InspectionKind.Initial, VerdictKind.Fit, 0),
@@ -87,6 +92,11 @@ public class PieceLifeTableTests
             { "proof test, failed", "held held held refused refused refused at-repair at-test" },
             { "keep as evidence", "new in-service held condemned refused missing at-repair at-test" },
             { "let evidence go", "new in-service held condemned destroyed missing at-repair at-test" },
+            { "take down a witness", "new in-service held condemned destroyed missing at-repair at-test" },
+            { "put right, hand-out", "new in-service held condemned destroyed missing at-repair at-test" },
+            { "put right, release", "held held held refused refused refused at-repair at-test" },
+            { "put right, tag", "held held held refused refused refused at-repair at-test" },
+            { "put right, destruction", "refused refused refused refused condemned refused refused refused" },
             { "recall", "held held held refused refused missing at-repair at-test" },
             { "initial, fit", "in-service in-service in-service refused refused refused refused refused" },
             { "periodic, fit", "refused in-service in-service refused refused refused refused refused" },
@@ -312,4 +322,13 @@ public class PieceLifeTableTests
 
     private static Checked<PieceState> State(Checked<PieceOutcome> outcome) =>
         outcome.Ok ? outcome.Value.State : outcome.Refusal!;
+
+    private static Checked<PieceOutcome> Right(RecordKind kind, PieceState state) =>
+        PutRight.Of(
+            new(kind, Guid.NewGuid(), Qualified.Person) { Cause = HoldCause.Doubt },
+            state,
+            null,
+            new("Another piece"),
+            Qualified
+        );
 }

@@ -57,6 +57,7 @@ public class TwoCranesTests
         Assert.True(verdict.AsksSignature);
         Assert.True(verdict.Result!.Crane!.IsCritical && verdict.Result.SecondCrane!.IsCritical);
         Assert.Contains(verdict.Checklist, i => i.Code == "crane");
+        Assert.Contains(verdict.Checklist, i => i.Code == "tandem");
     }
 
     [Fact]

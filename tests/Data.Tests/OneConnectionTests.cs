@@ -128,6 +128,19 @@ public class OneConnectionTests
         Yard.Must(
             await events.RecordAsync([piece.Id], GearEventKind.Shock, Day(yard), "It fell", yard.Stamp("crew"), Cancel)
         );
+        Yard.Must(
+            await new LookBackStore(yard.Database).TakeAsync(
+                piece.Id,
+                "The driver",
+                Day(yard),
+                "It creaked.",
+                yard.Stamp("inspector"),
+                Cancel
+            )
+        );
+        var rights = new PutRightStore(yard.Database);
+        var wrong = (await rights.OfAsync(piece.Id, Cancel))[0];
+        Yard.Must(await rights.PutAsync(piece.Id, wrong.Id, new("Another piece"), yard.Stamp("qualified"), Cancel));
         piece = await yard.FindAsync("HM-0010");
         Yard.Must(
             await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Worn out", yard.Stamp("qualified"), Cancel)
@@ -141,6 +154,17 @@ public class OneConnectionTests
                 Seed.People["stores"],
                 "",
                 yard.Stamp("qualified"),
+                Cancel
+            )
+        );
+        var form = Seed.Shackle("HM-0011");
+        form["serial"] = "in its place";
+        Yard.Must(
+            await yard.Pieces.RegisterInPlaceAsync(
+                PieceEntryReader.Read(form).Entry!,
+                Guid.NewGuid(),
+                "HM-0010",
+                yard.Stamp("stores"),
                 Cancel
             )
         );

@@ -52,6 +52,7 @@ const jobs = [
   }],
   ["stores", "prints labels of two pieces found in the register", 6, async (page, hand) => {
     await hand.click(places(page, "Register"));
+    await page.waitForURL(/\/register/);
     for (const key of ["j", "x", "j", "x"]) await hand.key(key);
     await hand.click(page.getByRole("button", { name: "Labels" }));
     await expect(page.locator("main")).toContainText("2 labels");

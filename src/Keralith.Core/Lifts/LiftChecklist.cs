@@ -80,6 +80,10 @@ public static class LiftChecklist
         Machine("crane", "The crane stands level on ground that bears it, set up as its chart's configuration says"),
         Machine("radius", "The radius is measured at pick-up, on the way and at landing; it grows as the boom bends"),
     ];
+    private static readonly ChecklistItem Tandem = Machine(
+        "tandem",
+        "One leads both cranes; the hooks stay plumb and rise level; neither swings nor travels but as planned"
+    );
     private static readonly ChecklistItem[] OfTheWay =
     [
         Place("headroom", "The highest point of the way was measured, and the hook comes over it"),
@@ -153,7 +157,7 @@ public static class LiftChecklist
 
     /// <summary>Every line there is, whatever the arrangement.</summary>
     public static IReadOnlyList<ChecklistItem> Every { get; } =
-    [.. General, Heat, Choke, Basket, Wraps, .. OfACrane, .. OfTheWay, .. Brought.Select(b => b.Item)];
+    [.. General, Heat, Choke, Basket, Wraps, .. OfACrane, Tandem, .. OfTheWay, .. Brought.Select(b => b.Item)];
 
     /// <summary>When to stop and ask.</summary>
     public static IReadOnlyList<string> AskForHelp { get; } =
@@ -183,10 +187,39 @@ public static class LiftChecklist
             own.Add(Wraps);
         if (plan.Crane is not null)
             own.AddRange(OfACrane);
+        if (plan.Stand is StandCranes)
+            own.Add(Tandem);
         if (plan.Headroom is not null)
             own.AddRange(OfTheWay);
-        own.AddRange(Brought.Where(b => pieces.Exists(p => b.Brings(p))).Select(b => b.Item));
+        own.AddRange(Brought.Where(b => pieces.Exists(p => b.Brings(p))).Select(b => Told(b.Item, pieces)));
         return [.. General.Concat(own).OrderBy(i => i.Group)];
+    }
+
+    /// <summary>A line with the figures its gear takes: clips by the size of their rope.</summary>
+    private static ChecklistItem Told(ChecklistItem item, IEnumerable<GearPiece> pieces)
+    {
+        if (item.Code != "clips")
+            return item;
+        var rows = pieces
+            .Select(p =>
+                p.Family.Kind == GearKind.Clip ? p.Length("ropeSize")
+                : p.Text("termination") == "clips" ? p.Size
+                : null
+            )
+            .OfType<Quantities.Length>()
+            .Distinct()
+            .Select(rope =>
+                Tags.RopeClips.Of(rope) is { } row
+                    ? $"{rope} rope: {row.Least} or more, {row.Spacing} apart"
+                    : $"{rope} rope: as their maker says"
+            )
+            .ToList();
+        return rows.Count == 0
+            ? item
+            : item with
+            {
+                Text = $"{item.Text}. {string.Join("; ", rows)}; turned back and torqued as their maker says",
+            };
     }
 
     /// <summary>The lines not yet answered.</summary>

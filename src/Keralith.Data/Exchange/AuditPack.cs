@@ -79,8 +79,9 @@ public sealed class AuditPack(Database database)
             $"""
             select json_build_object('mark', x.mark, 'subject', t.subject, 'load', t.load, 'factor', t.factor, 'on', t.tested_on,
               'madeBy', t.made_by, 'instrument', t.instrument, 'calibratedUntil', t.calibrated_until, 'certificate', t.certificate,
-              'passed', t.passed, 'recordedBy', w.username)::text
+              'passed', t.passed, 'recordedBy', w.username, 'wrong', r.why)::text
             from proof_test t join {Scope} x on x.id = t.piece_id join person w on w.id = t.by_person
+            left join put_right r on r.record_id = t.id
             where t.at >= $1 and t.at < $2
             order by t.at, t.id
             """

@@ -24,10 +24,14 @@ select d.* from disposal d where not exists (select from put_right r where r.rec
 -- What is retired stays retired: a destruction that was none leaves it condemned, and nothing else leads back.
 create or replace function refuse_return() returns trigger language plpgsql as $$
 begin
-  if (old.state = 'destroyed' and new.state <> 'destroyed'
-      and not (new.state = 'condemned' and exists (select from put_right r where r.piece_id = old.id and r.kind = 'destruction')))
-    or (old.state = 'condemned' and new.state not in ('condemned', 'destroyed')) or old.mark <> new.mark then
+  if (old.state = 'destroyed' and new.state <> 'destroyed') or (old.state = 'condemned' and new.state not in ('condemned', 'destroyed')) or old.mark <> new.mark then
+    if old.state = 'destroyed' and new.state = 'condemned' and old.mark = new.mark then
+      if exists (select from put_right r where r.piece_id = old.id and r.kind = 'destruction') then
+        return new;
+      end if;
+    end if;
     raise exception 'a retired piece never comes back and a mark never changes (%)', old.mark using errcode = 'restrict_violation';
   end if;
   return new;
 end $$;
+create index retag_by_piece on retag (piece_id);

@@ -59,7 +59,8 @@ public static class PackSummary
             ("Instrument", 1.2, "instrument"),
             ("Calibrated until", 1, "calibratedUntil"),
             ("Certificate", 1, "certificate"),
-            ("Passed", 0.7, "passed")
+            ("Passed", 0.7, "passed"),
+            ("Put right", 1, "wrong")
         ),
         new(
             "Who might sign",
