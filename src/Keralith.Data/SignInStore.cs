@@ -208,5 +208,12 @@ public sealed class SignInStore(Database database)
     public Task ForgetAsync(IEnumerable<string> keys, CancellationToken cancel) =>
         database.Command("delete from attempt where key = any($1)").Positional([keys.ToArray()]).RunAsync(cancel);
 
+    /// <summary>Takes back one try of each key: it was right, and many may sign in at one address.</summary>
+    public Task GiveBackAsync(IEnumerable<string> keys, CancellationToken cancel) =>
+        database
+            .Command("update attempt set tries = greatest(0, tries - 1) where key = any($1)")
+            .Positional([keys.ToArray()])
+            .RunAsync(cancel);
+
     internal static byte[] Hash(string secret) => SHA256.HashData(System.Text.Encoding.UTF8.GetBytes(secret));
 }

@@ -63,6 +63,7 @@ public sealed partial class Passwords(
         }
 
         await signIns.ForgetAsync([one], cancel);
+        await signIns.GiveBackAsync(keys.Select(k => k.Item1).Where(k => k != one), cancel);
         In(name, address);
         return person.Actor;
     }
