@@ -200,8 +200,8 @@ public sealed class AwayStore(Database database)
                         .WriteAsync(
                             """
                             insert into proof_test (id, piece_id, subject, load, factor, tested_on, made_by, instrument, calibrated_until,
-                              certificate, passed, at, by_person)
-                            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+                              certificate, passed, at, by_person, renews)
+                            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
                             """,
                             stamp.Submission,
                             row.Id,
@@ -215,7 +215,8 @@ public sealed class AwayStore(Database database)
                             said.Certificate,
                             said.Passed,
                             session.Stamp.At,
-                            stamp.Actor.Id
+                            stamp.Actor.Id,
+                            row.Details.ProofTestDue
                         )
                         .ConfigureAwait(false);
                     return outcome;

@@ -17,8 +17,8 @@ public sealed record DuePiece(Piece Piece, string? LastBy);
 
 /// <summary>Something else of a piece that runs out: a proof test, its calibration, its life.</summary>
 /// <param name="What">As people say it.</param>
-/// <param name="On">The last day it holds.</param>
-public sealed record DueElse(string Mark, string Family, string Store, string Peg, string What, DateOnly On);
+/// <param name="On">The last day it holds; null: it is asked, and none is on record.</param>
+public sealed record DueElse(string Mark, string Family, string Store, string Peg, string What, DateOnly? On);
 
 /// <summary>How many pieces are due of a store, a family or an inspector, and how many of them overdue.</summary>
 public sealed record DueCount(string Group, string Value, int Due, int Overdue);
@@ -88,10 +88,10 @@ public sealed class DueStore(Database database)
                 select p.mark, p.family, s.name, p.peg, x.what, x.day
                 from piece p join store s on s.id = p.store_id
                 cross join lateral (values
-                  ('proof test', p.details->>'proofTestDue'),
+                  ('proof test', case when p.proof_lacks then '0000-00-00' else to_char(p.proof_due, 'YYYY-MM-DD') end),
                   ('life set by its maker', p.details->>'discardOn'),
                   ('calibration', to_char(p.calibration_due, 'YYYY-MM-DD'))) x(what, day)
-                where (p.details ? 'proofTestDue' or p.details ? 'discardOn' or p.calibration_due is not null)
+                where (p.proof_lacks or p.proof_due is not null or p.details ? 'discardOn' or p.calibration_due is not null)
                   and x.day <= $2 and x.day like '____-__-__' and {Kept} and ($1::int is null or p.store_id = $1)
                 order by x.day, p.mark
                 limit {Most}
@@ -105,7 +105,7 @@ public sealed class DueStore(Database database)
                     r.GetString(2),
                     r.GetString(3),
                     r.GetString(4),
-                    DateOnly.ParseExact(r.GetString(5), "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
+                    DayReader.Read(r.GetString(5)) is { Ok: true } day ? day.Value : null
                 ),
                 cancel
             );

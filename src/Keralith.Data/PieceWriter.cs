@@ -115,6 +115,8 @@ internal static class PieceWriter
                 [.. pieces.Select(p => (p.Entry.Mark.Text, (LedgerRecord)new PieceRegistered(Describe(p.Entry))))]
             )
             .ConfigureAwait(false);
+        if (pieces.Any(p => p.Entry.ProofTestDue is not null) || session.Sites.All.Any(s => s.ProofAsks.Count > 0))
+            await session.DeriveNewAsync([.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         await RecallStore.CatchAsync(session, [.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         return null;
     }

@@ -28,6 +28,7 @@ public sealed class SiteStore(Database database)
     {
         List<Site> sites = [];
         var questions = QuestionStore.InForce(trip);
+        var proofs = ProofAskStore.InForce(trip);
         trip.Ask(
             new(
                 "select id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit, second_factor from site"
@@ -58,6 +59,12 @@ public sealed class SiteStore(Database database)
                                     .. limits
                                         .Where(l => l.Row.Limit.Owner == LimitOwner.Maker || l.Site == s.Id)
                                         .Select(l => l.Row),
+                                ],
+                                ProofAsks =
+                                [
+                                    .. proofs
+                                        .Value.Where(a => a.Row.Maker.Length > 0 || a.Site == s.Id)
+                                        .Select(a => a.Row),
                                 ],
                                 Questions = [.. questions.Value.Where(q => q.Site == s.Id).Select(q => q.Row)],
                             }

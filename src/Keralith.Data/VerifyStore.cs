@@ -4,6 +4,7 @@ using Keralith.Core.Judgement;
 using Keralith.Core.Ledger;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
+using Keralith.Core.Sites;
 using Npgsql;
 
 namespace Keralith.Data;
@@ -375,8 +376,9 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             return [];
         var found = new List<Unverified>();
         await using var command = database.Command(
-            """
-            select p.mark, s.site_id, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds,
+            $"""
+            select p.mark, s.site_id, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds, p.maker, p.model, p.proof_due, p.proof_lacks,
+              p.details->>'proofTestDue' as proof_entered, t.tested_on as proven, t.renews,
               exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
               exists (select from standing_disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
               coalesce((
@@ -397,6 +399,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 from standing_inspection i where i.piece_id = p.id order by i.counts_seq) as records
             from piece p
             join store s on s.id = p.store_id
+            {Derivation.LastProof}
             order by p.mark
             """
         );
@@ -407,7 +410,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             try
             {
                 found.AddRange(
-                    Differences(reader, known.Of(reader.Get<int>("site_id")).Books).Select(d => new Unverified(mark, d))
+                    Differences(reader, known.Of(reader.Get<int>("site_id"))).Select(d => new Unverified(mark, d))
                 );
             }
             catch (Exception e) when (PieceRows.IsUnreadable(e))
@@ -419,7 +422,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         return found;
     }
 
-    private static IEnumerable<string> Differences(NpgsqlDataReader r, IReadOnlyList<RuleBook> books)
+    private static IEnumerable<string> Differences(NpgsqlDataReader r, Site site)
     {
         var records = r.Get<string[]>("records").Select(Record).ToList();
         var report = r.ValueOrNull<DateOnly>("report");
@@ -432,16 +435,16 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             holds,
             report is not null || records.Any(i => i is { IsFull: true, IsClean: true })
         );
+        var family = GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family"));
         var derived = Derived.Of(
-            new(
-                GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
-                Code.Parse<ServiceClass>(r.Get<string>("service_class")),
-                records,
-                report,
-                null,
-                null
-            ),
-            books
+            new(family, Code.Parse<ServiceClass>(r.Get<string>("service_class")), records, report, null, null)
+            {
+                Proof = Derivation.ProofFrom(r) with
+                {
+                    Months = site.ProofMonthsOf(family, r.TextOrNull("maker"), r.TextOrNull("model")),
+                },
+            },
+            site.Books
         );
         if (r.Get<string>("state") != Code.Of(state))
             yield return $"It is kept as {r.Get<string>("state")}; its records say {Code.Of(state)}.";
@@ -461,6 +464,11 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             yield return $"It is kept as due on {r.ValueOrNull<DateOnly>("periodic_due"):yyyy-MM-dd}; its records say {derived.Due.Periodic:yyyy-MM-dd}.";
         if (r.ValueOrNull<DateOnly>("frequent_due") != derived.Due.Frequent)
             yield return $"Its frequent inspection is kept as due on {r.ValueOrNull<DateOnly>("frequent_due"):yyyy-MM-dd}; its records say {derived.Due.Frequent:yyyy-MM-dd}.";
+        if (
+            r.ValueOrNull<DateOnly>("proof_due") != derived.Proof.Until
+            || r.Get<bool>("proof_lacks") != derived.Proof.Lacks
+        )
+            yield return $"Its proof test is kept as holding until {r.ValueOrNull<DateOnly>("proof_due"):yyyy-MM-dd}; its records say {derived.Proof.Until:yyyy-MM-dd}.";
     }
 
     private static SignedInspection Record(string row)

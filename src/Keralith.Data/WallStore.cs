@@ -112,7 +112,7 @@ public sealed class WallStore(Database database)
                 select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
                   p.details @? '$.* ? (@.type() != "string")' as unreadable,
                   exists (select from distrust d where d.piece_id = p.id) as distrusted,
-                  p.details->>'members' as roster, p.details->>'discardOn' as discard, p.details->>'proofTestDue' as proof, {PieceRows.MembersColumn}
+                  p.details->>'members' as roster, p.details->>'discardOn' as discard, p.proof_due, {PieceRows.MembersColumn}, p.proof_lacks
                 from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
                 """
             ).Positional(store, Most),
@@ -154,7 +154,8 @@ public sealed class WallStore(Database database)
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(season, today),
                 CalibrationDue = Day(16),
                 DiscardOn = DayReader.Read(Text(23)) is { Ok: true } discard ? discard.Value : null,
-                ProofTestDue = DayReader.Read(Text(24)) is { Ok: true } proof ? proof.Value : null,
+                ProofTestDue = Day(24),
+                LacksProofTest = r.GetBoolean(26),
                 IsEmptyLot = !r.IsDBNull(17) && r.GetInt32(17) == 0,
                 ForLifting = !family.NotForLifting,
                 Unreadable = r.GetBoolean(20) ? "look at the piece." : null,

@@ -154,6 +154,7 @@ public static class WebHost
         services.AddHostedService(p => p.GetRequiredService<Chores>());
         services.AddSingleton<SettingsStore>();
         services.AddSingleton<QuestionStore>();
+        services.AddSingleton<ProofAskStore>();
         services.AddSingleton<CodeStore>();
         services.AddSingleton<RoundStore>();
         services.AddSingleton<AwayStore>();

@@ -185,6 +185,8 @@ public class OneConnectionTests
         Yard.Must(await settings.ChangeSiteAsync(change, yard.Stamp("admin"), Cancel));
         var limit = new EnteredLimit(LimitOwner.Site, "", "", "hook.throat", "4 %", "Policy");
         Yard.Must(await settings.SetLimitAsync(limit, yard.Stamp("qualified"), Cancel));
+        var asked = new EnteredProofAsk("", "", "hook", 12, "Policy");
+        Yard.Must(await new ProofAskStore(yard.Database).SetAsync(asked, yard.Stamp("qualified"), Cancel));
         var scheme = SeasonSchemeReader
             .Read("V heather ring\nM moss dots", 3, new(2026, 1, 1), 14, false, ["heather", "moss"])
             .Value;

@@ -49,6 +49,9 @@ public sealed record UseFacts
     /// <summary>The last day its proof test holds good; null where none is asked.</summary>
     public DateOnly? ProofTestDue { get; init; }
 
+    /// <summary>Whether a proof test is asked of it and none is on record.</summary>
+    public bool LacksProofTest { get; init; }
+
     /// <summary>When its calibration runs out; null where it has none to keep.</summary>
     public DateOnly? CalibrationDue { get; init; }
 }
@@ -137,6 +140,8 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
     {
         if (facts.DiscardOn is { } discard && discard < today)
             yield return $"Past its discard date of {discard:yyyy-MM-dd}: it is not used any more.";
+        if (facts.LacksProofTest)
+            yield return "No proof test is on record, and one is asked.";
         if (facts.ProofTestDue is { } proof && proof < today)
             yield return $"Its proof test ran out on {proof:yyyy-MM-dd}.";
         if (facts.CalibrationDue is { } calibration && calibration < today)

@@ -275,6 +275,14 @@ public sealed record LimitWithdrawn(
     string Reason
 ) : LedgerRecord("rules.limit-withdrawn");
 
+/// <summary>A proof test is asked again and again.</summary>
+public sealed record ProofAskSet(string Maker, string Model, string Family, int Months, string Reason)
+    : LedgerRecord("rules.proof-test-asked");
+
+/// <summary>A proof test is asked no more.</summary>
+public sealed record ProofAskWithdrawn(string Maker, string Model, string Family, string Reason)
+    : LedgerRecord("rules.proof-test-withdrawn");
+
 /// <summary>A further code leads to a piece from now on.</summary>
 public sealed record CodeBound(string Code) : LedgerRecord("piece.code-bound");
 

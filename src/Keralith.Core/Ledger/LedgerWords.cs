@@ -60,6 +60,8 @@ public static class LedgerWords
         ["rules.catalogue"] = "newer catalogue of criteria",
         ["rules.limit-set"] = "limit set",
         ["rules.limit-withdrawn"] = "limit withdrawn",
+        ["rules.proof-test-asked"] = "proof test asked",
+        ["rules.proof-test-withdrawn"] = "proof test asked no more",
         ["rules.question-set"] = "own question set",
         ["rules.question-withdrawn"] = "own question withdrawn",
         ["rules.site"] = "books and policies set",

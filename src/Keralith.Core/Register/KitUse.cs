@@ -8,7 +8,14 @@ namespace Keralith.Core.Register;
 /// <param name="State">Its state.</param>
 /// <param name="Due">When its inspections run out.</param>
 /// <param name="CalibrationDue">When its calibration runs out; null where it has none to keep.</param>
-public sealed record MemberStanding(string Mark, PieceState State, DueDates Due, DateOnly? CalibrationDue);
+public sealed record MemberStanding(string Mark, PieceState State, DueDates Due, DateOnly? CalibrationDue)
+{
+    /// <summary>How long its proof test holds good.</summary>
+    public ProofDue Proof { get; init; } = ProofDue.None;
+
+    /// <summary>The last day its maker lets it be used; null where none is set.</summary>
+    public DateOnly? DiscardOn { get; init; }
+}
 
 /// <summary>A kit is usable only while every member that bears is.</summary>
 public static class KitUse
@@ -40,6 +47,9 @@ public static class KitUse
                 "its periodic inspection is overdue",
             PieceState.InService when member.Due.Frequent < today => "its frequent inspection is overdue",
             PieceState.InService when member.CalibrationDue < today => "its calibration is out of date",
+            PieceState.InService when member.DiscardOn < today => "it is past its discard date",
+            PieceState.InService when member.Proof.Lacks => "no proof test of it is on record, and one is asked",
+            PieceState.InService when member.Proof.Until < today => "its proof test ran out",
             PieceState.InService => null,
             PieceState.New => "it is not inspected yet",
             PieceState.Held => "it is on hold",

@@ -77,6 +77,9 @@ public sealed record Piece
 
     public DateOnly? FrequentDue { get; init; }
 
+    /// <summary>How long its proof test holds good.</summary>
+    public ProofDue Proof { get; init; } = ProofDue.None;
+
     public required int Version { get; init; }
 
     /// <summary>Whether anybody has read its marking.</summary>
@@ -195,7 +198,8 @@ public sealed record Piece
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
                 CalibrationDue = CalibrationDue,
                 DiscardOn = DetailDay("discardOn"),
-                ProofTestDue = DetailDay("proofTestDue"),
+                ProofTestDue = Proof.Until,
+                LacksProofTest = Proof.Lacks,
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
                 Unreadable = Unreadable,

@@ -18,7 +18,11 @@ public sealed record DerivedFacts(
     DateOnly? Report,
     DateOnly? LastOut,
     DateOnly? Touched
-);
+)
+{
+    /// <summary>What its next proof test follows from.</summary>
+    public ProofFacts Proof { get; init; } = ProofFacts.None;
+}
 
 /// <summary>
 /// What is kept on a piece so that lists need not read its records: Core's answers, made anew from the facts with every
@@ -29,7 +33,15 @@ public sealed record DerivedFacts(
 /// <param name="IsCarried">Whether it is in service on the report it was taken over with alone.</param>
 /// <param name="LastBy">Who inspected it last; null: nobody yet.</param>
 /// <param name="Touched">The last day it was inspected or handed out.</param>
-public sealed record Derived(VerdictKind? Verdict, DueDates Due, bool IsCarried, Guid? LastBy, DateOnly? Touched)
+/// <param name="Proof">How long its proof test holds good.</param>
+public sealed record Derived(
+    VerdictKind? Verdict,
+    DueDates Due,
+    bool IsCarried,
+    Guid? LastBy,
+    DateOnly? Touched,
+    ProofDue Proof
+)
 {
     public static Derived Of(DerivedFacts facts, IReadOnlyList<RuleBook> books)
     {
@@ -42,7 +54,8 @@ public sealed record Derived(VerdictKind? Verdict, DueDates Due, bool IsCarried,
             DueDates.From(facts.Family, facts.Service, books, accepted),
             facts.Report is not null && !inspections.Any(i => i.IsFull),
             inspections.Count == 0 ? null : inspections[^1].Inspector,
-            Latest(facts.LastOut, inspections.Count == 0 ? facts.Touched : inspections.Max(i => i.InspectedOn))
+            Latest(facts.LastOut, inspections.Count == 0 ? facts.Touched : inspections.Max(i => i.InspectedOn)),
+            ProofDue.Of(facts.Proof)
         );
     }
 

@@ -37,6 +37,9 @@ public sealed record Site(
     /// <summary>Limits in force: the site's own, and makers' by model, which count at every site.</summary>
     public IReadOnlyList<LimitRow> Limits { get; init; } = [];
 
+    /// <summary>Proof tests asked here: the site's own, and makers', which count at every site.</summary>
+    public IReadOnlyList<ProofAskRow> ProofAsks { get; init; } = [];
+
     /// <summary>What it asks beside the books, in force.</summary>
     public IReadOnlyList<QuestionRow> Questions { get; init; } = [];
 
@@ -105,6 +108,10 @@ public sealed record Site(
         ];
     }
 
+    /// <summary>How many months a proof test of a piece holds good, the shortest that is asked; null: none is asked.</summary>
+    public int? ProofMonthsOf(GearFamily family, string? maker, string? model) =>
+        ProofAsks.Where(a => a.IsOf(family, maker, model)).Min(a => (int?)a.Months);
+
     /// <summary>What the site asks of a piece beside the books.</summary>
     public IReadOnlyList<OwnQuestion> QuestionsFor(GearFamily family, string? maker, string? model)
     {
@@ -144,6 +151,30 @@ public sealed record Site(
                         entered.Model,
                         read.Value,
                         entered.Figure,
+                        entered.Reason,
+                        default,
+                        string.Empty
+                    ),
+                ]
+                : [.. others],
+        };
+    }
+
+    /// <summary>The site as it is with another proof test asked, or one withdrawn.</summary>
+    public Site With(EnteredProofAsk entered)
+    {
+        var others = ProofAsks.Where(a => !a.IsOf(entered));
+        return this with
+        {
+            ProofAsks = entered.Months is { } months
+                ?
+                [
+                    .. others,
+                    new(
+                        entered.Maker,
+                        entered.Model,
+                        GearFamilies.Find(entered.Family),
+                        months,
                         entered.Reason,
                         default,
                         string.Empty

@@ -43,6 +43,10 @@ public sealed class SiteSet
     public SiteSet With(EnteredLimit entered) =>
         new(_sites.Select(s => entered.Owner == LimitOwner.Maker || s.Id == entered.Site ? s.With(entered) : s));
 
+    /// <summary>The sites with another proof test asked, or one withdrawn: a maker's at each, a site's own at that one.</summary>
+    public SiteSet With(EnteredProofAsk entered) =>
+        new(_sites.Select(s => entered.Maker.Length > 0 || s.Id == entered.Site ? s.With(entered) : s));
+
     /// <summary>
     /// By whose rules gear of several sites is lifted together: by all their books and policies, so that nothing is
     /// milder than at any one of them. By the first site's where no gear is named.
@@ -60,6 +64,7 @@ public sealed class SiteSet
                 Books = [.. sites.SelectMany(s => s.Books).Distinct()],
                 Policies = sites.Select(s => s.Policies).Aggregate((one, other) => one.And(other)),
                 Limits = [.. sites.SelectMany(s => s.Limits).Distinct()],
+                ProofAsks = [.. sites.SelectMany(s => s.ProofAsks).Distinct()],
             },
         };
     }

@@ -126,12 +126,21 @@ internal static class Derivation
                 r.GetInt32(0)
             )
             .ConfigureAwait(false);
+        await DeriveSomeAsync(session, sites, $"p.state not in {Fragments.Retired}").ConfigureAwait(false);
+    }
+
+    /// <summary>Keeps Core's answers on pieces that were registered in this transaction.</summary>
+    public static Task DeriveNewAsync(this Session session, Guid[] pieces) =>
+        DeriveSomeAsync(session, session.Sites, "p.id = any($1)", pieces);
+
+    private static async Task DeriveSomeAsync(Session session, SiteSet sites, string which, params object[] values)
+    {
         var pieces = await session
             .ReadAsync(
                 $"""
                 select p.id, p.family, p.service_class, s.site_id
                 from piece p join store s on s.id = p.store_id
-                where p.state not in {Fragments.Retired}
+                where {which}
                 """,
                 r => new ToDerive(
                     r.Get<Guid>("id"),
@@ -139,7 +148,8 @@ internal static class Derivation
                     Code.Parse<ServiceClass>(r.Get<string>("service_class")),
                     r.Get<int>("site_id"),
                     null
-                )
+                ),
+                values
             )
             .ConfigureAwait(false);
         foreach (var chunk in pieces.Chunk(MostAtOnce))
@@ -162,11 +172,13 @@ internal static class Derivation
         );
         var kept = trip.Ask(
             new NpgsqlBatchCommand(
-                """
-                select p.id, p.touched,
+                $"""
+                select p.id, p.touched, p.maker, p.model, p.details->>'proofTestDue' as proof_entered, t.tested_on as proven, t.renews,
                   (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as report,
                   (select max(i.at at time zone h.time_zone)::date from issue i where i.piece_id = p.id) as last_out
-                from piece p join store s on s.id = p.store_id join site h on h.id = s.site_id where p.id = any($1)
+                from piece p join store s on s.id = p.store_id join site h on h.id = s.site_id
+                {LastProof}
+                where p.id = any($1)
                 """
             ).Positional([ids]),
             r =>
@@ -174,7 +186,10 @@ internal static class Derivation
                     Id: r.Get<Guid>("id"),
                     Touched: r.ValueOrNull<DateOnly>("touched"),
                     Report: r.ValueOrNull<DateOnly>("report"),
-                    LastOut: r.ValueOrNull<DateOnly>("last_out")
+                    LastOut: r.ValueOrNull<DateOnly>("last_out"),
+                    Maker: r.TextOrNull("maker"),
+                    Model: r.TextOrNull("model"),
+                    Proof: ProofFrom(r)
                 ),
             rows => rows.ToDictionary(r => r.Id)
         );
@@ -182,16 +197,20 @@ internal static class Derivation
         var derived = pieces
             .Select(p =>
             {
-                var (_, touched, report, lastOut) = kept.Value[p.Id];
+                var row = kept.Value[p.Id];
+                var site = sites.Of(p.Site);
                 var facts = new DerivedFacts(
                     p.Family,
                     p.Service,
                     [.. inspections.Value[p.Id]],
-                    report,
-                    lastOut,
-                    touched
-                );
-                return (p.Id, p.State, Kept: Derived.Of(facts, sites.Of(p.Site).Books));
+                    row.Report,
+                    row.LastOut,
+                    row.Touched
+                )
+                {
+                    Proof = row.Proof with { Months = site.ProofMonthsOf(p.Family, row.Maker, row.Model) },
+                };
+                return (p.Id, p.State, Kept: Derived.Of(facts, site.Books));
             })
             .ToList();
 
@@ -201,18 +220,19 @@ internal static class Derivation
                 """
                 update piece p
                 set state = coalesce(d.state, p.state), verdict = d.verdict, periodic_due = d.periodic, frequent_due = d.frequent,
-                  carried = d.carried, last_by = d.last_by, touched = d.touched, version = p.version + 1,
+                  carried = d.carried, last_by = d.last_by, touched = d.touched,
+                  proof_due = d.proof, proof_lacks = d.lacks, version = p.version + 1,
                   open_holds = (
                     select count(*)
                     from hold h
                     left join release r on r.hold_id = h.id
                     where h.piece_id = p.id and r.hold_id is null)
-                from unnest($1::uuid[], $2::text[], $3::text[], $4::date[], $5::date[], $6::boolean[], $7::uuid[], $8::date[])
-                  as d (id, state, verdict, periodic, frequent, carried, last_by, touched)
+                from unnest($1::uuid[], $2::text[], $3::text[], $4::date[], $5::date[], $6::boolean[], $7::uuid[], $8::date[], $9::date[], $10::boolean[])
+                  as d (id, state, verdict, periodic, frequent, carried, last_by, touched, proof, lacks)
                 where p.id = d.id
                   and (d.state is not null
-                    or (p.verdict, p.periodic_due, p.frequent_due, p.carried, p.last_by, p.touched)
-                      is distinct from (d.verdict, d.periodic, d.frequent, d.carried, d.last_by, d.touched))
+                    or (p.verdict, p.periodic_due, p.frequent_due, p.carried, p.last_by, p.touched, p.proof_due, p.proof_lacks)
+                      is distinct from (d.verdict, d.periodic, d.frequent, d.carried, d.last_by, d.touched, d.proof, d.lacks))
                 """,
                 derived.Select(d => d.Id).ToArray(),
                 derived.Select(d => d.State is { } state ? Code.Of(state) : null).ToArray(),
@@ -221,10 +241,30 @@ internal static class Derivation
                 derived.Select(d => d.Kept.Due.Frequent).ToArray(),
                 derived.Select(d => d.Kept.IsCarried).ToArray(),
                 derived.Select(d => d.Kept.LastBy).ToArray(),
-                derived.Select(d => d.Kept.Touched).ToArray()
+                derived.Select(d => d.Kept.Touched).ToArray(),
+                derived.Select(d => d.Kept.Proof.Until).ToArray(),
+                derived.Select(d => d.Kept.Proof.Lacks).ToArray()
             )
             .ConfigureAwait(false);
     }
+
+    /// <summary>Of a piece <c>p</c> the last proof test of itself that passed and counts, as <c>t</c>.</summary>
+    internal const string LastProof = """
+        left join lateral (
+          select o.tested_on, o.renews
+          from proof_test o
+          where o.piece_id = p.id and o.passed and o.subject = 'leg'
+            and not exists (select from put_right w where w.record_id = o.id)
+          order by o.tested_on desc, o.seq desc limit 1) t on true
+        """;
+
+    /// <summary>What a row with <see cref="LastProof"/> knows of a proof test; what is asked is not said there.</summary>
+    internal static ProofFacts ProofFrom(NpgsqlDataReader r) =>
+        new(
+            DayReader.Read(r.TextOrNull("proof_entered")) is { Ok: true } entered ? entered.Value : null,
+            r.ValueOrNull<DateOnly>("proven") is { } on ? new(on, r.ValueOrNull<DateOnly>("renews")) : null,
+            null
+        );
 
     private static NpgsqlBatchCommand InspectionsOf(Guid[] pieces) =>
         new NpgsqlBatchCommand(

@@ -19,13 +19,14 @@ internal static class PieceRows
         case when p.family = 'sling-kit' then array(
           select m.mark || chr(31) || m.state || chr(31) || coalesce(m.periodic_due::text, '') || chr(31)
             || coalesce(m.frequent_due::text, '') || chr(31) || coalesce(m.calibration_due::text, '')
+            || chr(31) || coalesce(m.proof_due::text, '') || chr(31) || m.proof_lacks || chr(31) || coalesce(m.details->>'discardOn', '')
           from regexp_split_to_table(coalesce(p.details->>'members', ''), E'\n') as line
           join piece m on m.mark = upper(trim(split_part(line, ';', 5)))) end as members
         """;
 
     internal const string Columns = $$"""
         p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
-        p.service_class, p.in_service_since, p.store_id, s.site_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.version,
+        p.service_class, p.in_service_since, p.store_id, s.site_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.proof_due, p.proof_lacks, p.version,
         p.registered_at, (select d.why from distrust d where d.piece_id = p.id) as distrust, p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.locked, p.details::text as details,
         (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
         {{MembersColumn}},
@@ -115,6 +116,7 @@ internal static class PieceRows
             OpenHolds = r.Get<string[]>("holds").Select(HoldWords).ToList(),
             PeriodicDue = r.ValueOrNull<DateOnly>("periodic_due"),
             FrequentDue = r.ValueOrNull<DateOnly>("frequent_due"),
+            Proof = new(r.ValueOrNull<DateOnly>("proof_due"), r.Get<bool>("proof_lacks")),
             Version = r.Get<int>("version"),
             TagRead = r.Get<bool>("tag_read"),
             Batch = r.TextOrNull("batch"),
@@ -149,7 +151,11 @@ internal static class PieceRows
                     Code.Parse<PieceState>(m[1]),
                     new(DayOf(m[2]), DayOf(m[3])),
                     DayOf(m[4])
-                )),
+                )
+                {
+                    Proof = new(DayOf(m[5]), m[6] == "true"),
+                    DiscardOn = DayReader.Read(m[7]) is { Ok: true } discard ? discard.Value : null,
+                }),
         ];
     }
 

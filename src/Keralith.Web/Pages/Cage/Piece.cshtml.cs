@@ -75,6 +75,9 @@ public sealed class PieceModel(
 
     public IReadOnlyList<ProofTestRow> Tests { get; private set; } = [];
 
+    /// <summary>How many months a proof test of it holds good; null: nobody asks one again.</summary>
+    public int? ProofMonths { get; private set; }
+
     /// <summary>What it is proof tested to, or why nothing.</summary>
     public Checked<ProofBand> Band => ProofTests.BandOf(Piece.Gear, ProofSubject.Leg, Piece.RatedLoad);
 
@@ -190,6 +193,11 @@ public sealed class PieceModel(
         var (gone, tests) = (AwayStore.Of(trip, piece.Id), AwayStore.Tests(trip, piece.Id));
         await database.MakeAsync(trip, Cancel);
         (Away, Tests) = (gone.Value, tests.Value);
+        ProofMonths = (await Here.SiteOfAsync(piece, Cancel)).ProofMonthsOf(
+            piece.Gear.Family,
+            piece.Maker,
+            piece.Model
+        );
         Disposals = await custody.DisposalsAsync(piece.Id, Cancel);
         Witnesses = (await people.AllAsync(Cancel)).Where(p => p.Id != Here.Actor.Id).ToList();
         return true;
