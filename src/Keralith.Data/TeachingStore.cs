@@ -7,15 +7,25 @@ namespace Keralith.Data;
 /// <param name="Name">What it is of.</param>
 /// <param name="Count">How many.</param>
 /// <param name="Of">Of how many.</param>
-/// <param name="Link">Where its records are; null: nowhere by themselves.</param>
-public sealed record TaughtLine(string Name, int Count, int Of, string? Link);
+/// <param name="By">Which figure it is: its records are found by it.</param>
+public sealed record TaughtLine(string Name, int Count, int Of, TaughtBy By);
 
 /// <summary>How old gear of a family was when it left, in years.</summary>
-public sealed record AgeLine(string Family, int Count, double Youngest, double Middle, double Oldest);
+public sealed record AgeLine(GearFamily Family, int Count, double Youngest, double Middle, double Oldest);
 
 /// <summary>What will leave of a family in the next twelve months.</summary>
 /// <param name="Size">Of one size; null: of all.</param>
-public sealed record ExpectedLine(GearFamily Family, RemovalRate Rate, string? Size = null);
+public sealed record ExpectedLine(GearFamily Family, RemovalRate Rate, string? Size = null)
+{
+    /// <summary>What one costs; null: nobody entered it.</summary>
+    public Price? One { get; init; }
+
+    /// <summary>What it is expected to cost in the next twelve months; null where no price is known.</summary>
+    public Price? Cost => Rate.IsKnown ? One?.Times(Rate.Expected) : null;
+
+    /// <summary>Of a family what its sizes are expected to cost, currency by currency, as far as prices are known.</summary>
+    public IReadOnlyList<Price> Costs { get; init; } = [];
+}
 
 /// <summary>How fast gear of one make, or of one store, wears.</summary>
 /// <param name="Measures">How many measures it is of.</param>
@@ -37,6 +47,15 @@ public sealed record Taught(
     /// <summary>The same, size by size, where any left.</summary>
     public IReadOnlyList<ExpectedLine> BySize { get; init; } = [];
 
+    /// <summary>What is expected to leave costs to buy again, as far as prices are known.</summary>
+    public IReadOnlyList<Price> Costs { get; init; } = [];
+
+    /// <summary>What left in the last two years cost to buy again, as far as prices are known.</summary>
+    public IReadOnlyList<Price> LeftCosts { get; init; } = [];
+
+    /// <summary>Where inspectors find otherwise than the others, by more than chance.</summary>
+    public IReadOnlyList<FindingDifference> Differences { get; init; } = [];
+
     /// <summary>How fast each make wears, the fastest first.</summary>
     public IReadOnlyList<PaceLine> PaceByMake { get; init; } = [];
 
@@ -51,15 +70,21 @@ public sealed record Taught(
 public sealed class TeachingStore(Database database)
 {
     /// <summary>Findings that stopped a piece, of inspections that count: the criterion and the kind of inspection.</summary>
-    private const string Findings = """
+    internal const string Findings = """
         select i.id, i.piece_id, i.kind, i.signed_by, f->>'criterion' as criterion, f->>'outcome' as outcome
         from standing_inspection i, jsonb_array_elements(i.verdict_document::jsonb->'findings') f
         where f->>'outcome' in ('hold', 'remove')
         """;
 
+    /// <summary>What stands for a criterion where no inspection found one.</summary>
+    internal const string NotFound = "not by an inspection";
+
+    /// <summary>Days looked back for what left.</summary>
+    internal const int LookedBack = 730;
+
     private const string WhySql = $"""
-        select coalesce(f.criterion, 'not by an inspection') as name, count(distinct d.piece_id)::int as n,
-          (select count(*)::int from disposal where step = 'condemned') as of, '/retired' as link
+        select coalesce(f.criterion, '{NotFound}') as name, count(distinct d.piece_id)::int as n,
+          (select count(*)::int from disposal where step = 'condemned') as of
         from disposal d
         left join ({Findings}) f on f.piece_id = d.piece_id and f.outcome = 'remove'
         where d.step = 'condemned'
@@ -67,32 +92,31 @@ public sealed class TeachingStore(Database database)
         """;
 
     private const string MakeSql = """
-        select concat_ws(' ', p.maker, p.model) as name, count(d.piece_id)::int as n, count(*)::int as of,
-          '/retired?q=' || coalesce(p.maker, '') as link
+        select concat_ws(' ', p.maker, p.model) as name, count(d.piece_id)::int as n, count(*)::int as of
         from piece p left join disposal d on d.piece_id = p.id and d.step = 'condemned'
         group by p.maker, p.model having count(d.piece_id) > 0
         order by 2 desc, 1 limit 30
         """;
 
     private const string StoreSql = """
-        select s.name, count(d.piece_id)::int as n, count(*)::int as of, null as link
+        select s.name, count(d.piece_id)::int as n, count(*)::int as of
         from piece p join store s on s.id = p.store_id left join disposal d on d.piece_id = p.id and d.step = 'condemned'
         group by s.name, s.position order by s.position
         """;
 
     private const string FindingsSql = $"""
-        select f.criterion as name, count(distinct f.id)::int as n, (select count(*)::int from standing_inspection) as of, null as link
+        select f.criterion as name, count(distinct f.id)::int as n, (select count(*)::int from standing_inspection) as of
         from ({Findings}) f group by 1 order by 2 desc, 1 limit 30
         """;
 
     private const string FoundAtSql = $"""
-        select i.kind as name, count(distinct f.id)::int as n, count(distinct i.id)::int as of, null as link
+        select i.kind as name, count(distinct f.id)::int as n, count(distinct i.id)::int as of
         from standing_inspection i left join ({Findings}) f on f.id = i.id
         group by 1 order by 1
         """;
 
     private const string InspectorSql = """
-        select w.name, count(*) filter (where i.verdict in ('hold', 'remove'))::int as n, count(*)::int as of, null as link
+        select w.name, count(*) filter (where i.verdict in ('hold', 'remove'))::int as n, count(*)::int as of
         from standing_inspection i join person w on w.id = coalesce(i.made_by, i.signed_by)
         group by w.name order by 3 desc, 1
         """;
@@ -102,25 +126,31 @@ public sealed class TeachingStore(Database database)
     {
         var (expected, paces) = (await ExpectedAsync(today, cancel), await PacesAsync(cancel));
         return new(
-            await LinesAsync(WhySql, cancel),
-            await LinesAsync(MakeSql, cancel),
-            await LinesAsync(StoreSql, cancel),
+            await LinesAsync(WhySql, TaughtBy.Why, cancel),
+            await LinesAsync(MakeSql, TaughtBy.Make, cancel),
+            await LinesAsync(StoreSql, TaughtBy.Store, cancel),
             await AgesAsync(cancel),
-            await LinesAsync(FindingsSql, cancel),
-            await LinesAsync(FoundAtSql, cancel),
-            await LinesAsync(InspectorSql, cancel),
+            await LinesAsync(FindingsSql, TaughtBy.Finding, cancel),
+            await LinesAsync(FoundAtSql, TaughtBy.Kind, cancel),
+            await LinesAsync(InspectorSql, TaughtBy.Inspector, cancel),
             [
                 .. expected
                     .GroupBy(e => e.Family)
                     .Select(g => new ExpectedLine(
                         g.Key,
                         new(g.Sum(e => e.Rate.Removed), g.Sum(e => e.Rate.PieceYears), g.Sum(e => e.Rate.Pieces))
-                    ))
+                    )
+                    {
+                        Costs = Price.Sum(g.Select(e => e.Cost).OfType<Price>()),
+                    })
                     .OrderByDescending(e => e.Rate.Removed)
                     .ThenByDescending(e => e.Rate.Pieces),
             ]
         )
         {
+            Costs = Price.Sum(expected.Select(e => e.Cost).OfType<Price>()),
+            LeftCosts = Price.Sum(expected.Select(e => e.One?.Times(e.Rate.Removed)).OfType<Price>()),
+            Differences = FindingDifference.Of(await SharesAsync(cancel)),
             BySize = [.. expected.Where(e => e is { Size: not null, Rate.Removed: > 0 })],
             PaceByMake = Lines(paces, p => p.Make),
             PaceByStore = Lines(paces, p => p.Store),
@@ -146,11 +176,11 @@ public sealed class TeachingStore(Database database)
         ];
 
     /// <summary>The first and the last reading of every measure of gear that is not retired, in full inspections that count.</summary>
-    private Task<List<WearPace>> PacesAsync(CancellationToken cancel) =>
+    internal Task<List<WearPace>> PacesAsync(CancellationToken cancel) =>
         database
             .Command(
                 $"""
-                select p.mark, concat_ws(' ', p.maker, p.model) as make, s.name as store,
+                select p.mark, p.family, x.criterion, concat_ws(' ', p.maker, p.model) as make, s.name as store,
                   (array_agg(x.used order by x.on_day))[1] as first, min(x.on_day) as first_on,
                   (array_agg(x.used order by x.on_day desc))[1] as last, max(x.on_day) as last_on
                 from (
@@ -161,7 +191,7 @@ public sealed class TeachingStore(Database database)
                   group by i.id, i.piece_id, i.inspected_on, f->>'part', f->>'criterion') x
                 join piece p on p.id = x.piece_id join store s on s.id = p.store_id
                 where p.state not in {Fragments.Retired}
-                group by p.mark, p.maker, p.model, s.name, x.part, x.criterion
+                group by p.mark, p.family, p.maker, p.model, s.name, x.part, x.criterion
                 having count(*) > 1
                 """
             )
@@ -174,15 +204,39 @@ public sealed class TeachingStore(Database database)
                     r.Get<DateOnly>("first_on"),
                     r.Get<decimal>("last"),
                     r.Get<DateOnly>("last_on")
-                ),
+                )
+                {
+                    Family = GearFamilies.Find(r.Get<string>("family"))?.Name ?? r.Get<string>("family"),
+                    Criterion = r.Get<string>("criterion"),
+                },
                 cancel
             );
 
-    private Task<List<TaughtLine>> LinesAsync(string sql, CancellationToken cancel) =>
+    private Task<List<TaughtLine>> LinesAsync(string sql, TaughtBy by, CancellationToken cancel) =>
         database
             .Command(sql)
+            .ListAsync(r => new TaughtLine(r.Get<string>("name"), r.Get<int>("n"), r.Get<int>("of"), by), cancel);
+
+    /// <summary>How often each inspector found what they looked for.</summary>
+    private Task<List<FindingShare>> SharesAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select w.name, f->>'criterion' as criterion, count(distinct i.id)::int as looked,
+                  count(distinct i.id) filter (where f->>'outcome' in ('hold', 'remove'))::int as found
+                from standing_inspection i
+                join person w on w.id = coalesce(i.made_by, i.signed_by)
+                cross join jsonb_array_elements(i.verdict_document::jsonb->'findings') f
+                group by 1, 2
+                """
+            )
             .ListAsync(
-                r => new TaughtLine(r.Get<string>("name"), r.Get<int>("n"), r.Get<int>("of"), r.TextOrNull("link")),
+                r => new FindingShare(
+                    r.Get<string>("name"),
+                    r.Get<string>("criterion"),
+                    r.Get<int>("found"),
+                    r.Get<int>("looked")
+                ),
                 cancel
             );
 
@@ -200,7 +254,7 @@ public sealed class TeachingStore(Database database)
             )
             .ListAsync(
                 r => new AgeLine(
-                    GearFamilies.Find(r.Get<string>("family"))?.Name ?? r.Get<string>("family"),
+                    GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
                     r.Get<int>("n"),
                     (double)r.Get<decimal>("least"),
                     r.Get<double>("middle"),
@@ -214,12 +268,15 @@ public sealed class TeachingStore(Database database)
         database
             .Command(
                 $"""
-                select p.family, p.attributes->>'size' as size, count(d.piece_id) filter (where d.at::date > $1::date - 730)::int as removed,
+                select p.family, p.attributes->>'size' as size, c.amount, c.currency, count(d.piece_id) filter (where d.at::date > $1::date - {LookedBack})::int as removed,
                   sum(greatest(0, least(coalesce(d.at::date, $1), $1)
-                    - greatest(coalesce(p.in_service_since, p.registered_at::date), $1::date - 730)))::float8 / 365.25 as years,
+                    - greatest(coalesce(p.in_service_since, p.registered_at::date), $1::date - {LookedBack})))::float8 / 365.25 as years,
                   count(*) filter (where p.state not in {Fragments.Retired})::int as pieces
-                from piece p left join disposal d on d.piece_id = p.id and d.step = 'condemned'
-                group by p.family, p.attributes->>'size' order by 3 desc, 5 desc
+                from piece p
+                left join disposal d on d.piece_id = p.id and d.step = 'condemned'
+                left join price c on c.family = p.family and c.size = coalesce(p.attributes->>'size', '')
+                group by p.family, p.attributes->>'size', c.amount, c.currency
+                order by removed desc, pieces desc
                 """
             )
             .Positional(today)
@@ -228,7 +285,12 @@ public sealed class TeachingStore(Database database)
                     GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
                     new(r.Get<int>("removed"), r.Get<double>("years"), r.Get<int>("pieces")),
                     r.TextOrNull("size")
-                ),
+                )
+                {
+                    One = r.ValueOrNull<decimal>("amount") is { } amount
+                        ? new(amount, r.Get<string>("currency"))
+                        : null,
+                },
                 cancel
             );
 }

@@ -162,6 +162,8 @@ public static class WebHost
         services.AddSingleton<LookBackStore>();
         services.AddSingleton<PutRightStore>();
         services.AddSingleton<TeachingStore>();
+        services.AddSingleton<TaughtRecords>();
+        services.AddSingleton<PriceStore>();
         services.AddSingleton<TreeHeadStore>();
         services.AddSingleton<WorksKey>();
         services.AddSingleton<AuditPack>();

@@ -96,6 +96,7 @@ public class HistoryTests
             "recall",
             "end recall",
             "books",
+            "ask proof tests",
         ];
 
         public async Task RunAsync(int hand)
@@ -134,7 +135,9 @@ public class HistoryTests
                     < 96 => "service",
                     < 98 => "condemn",
                     < 99 => "destroy",
-                    _ => hand == 0 ? "books" : "move",
+                    _ => hand != 0 ? "move"
+                    : _chance.Next(2) == 0 ? "books"
+                    : "ask proof tests",
                 };
                 _now += TimeSpan.FromHours(_chance.Next(1, 200));
                 var piece = await yard.FindAsync(_mark);
@@ -274,6 +277,7 @@ public class HistoryTests
                 "recall" => await RecallAsync(piece),
                 "end recall" => await EndRecallAsync(),
                 "books" => await BooksAsync(),
+                "ask proof tests" => await AskProofTestsAsync(),
                 _ => throw new ArgumentOutOfRangeException(nameof(act), act, null),
             };
         }
@@ -453,6 +457,22 @@ public class HistoryTests
             );
         }
 
+        /// <summary>Asked of every shackle, or no more: whoever asks sees what it stops by then, and signs.</summary>
+        private async Task<Checked<Recorded>> AskProofTestsAsync()
+        {
+            var store = new ProofAskStore(yard.Database);
+            var sites = (await yard.Sites.SitesAsync(Cancel))!;
+            var ask = new EnteredProofAsk(
+                "",
+                "",
+                "shackle",
+                sites.Home.ProofAsks.Count == 0 ? _chance.Next(1, 13) : null,
+                "Trial"
+            );
+            var stops = await store.WouldStopAsync(ask, sites, _now, Cancel);
+            return await store.SetAsync(ask with { Stops = stops.Count }, By("qualified"), Cancel);
+        }
+
         private async Task<Checked<Recorded>> BooksAsync()
         {
             var site = await yard.Sites.GetAsync(Cancel);
@@ -484,7 +504,10 @@ public class HistoryTests
                   array(select i.kind || '|' || i.verdict || '|' || i.inspected_on || '|' || coalesce(i.next_by::text, '') || '|' || coalesce(i.made_by, i.signed_by)
                     from inspection i
                     where i.piece_id = p.id and not exists (select from supersession s where s.inspection_id = i.id)
-                    order by coalesce(i.seen_at, i.signed_at), i.id) as records
+                    order by coalesce(i.seen_at, i.signed_at), i.id) as records,
+                  (select max(t.tested_on) from proof_test t where t.piece_id = p.id and t.passed and t.subject = 'leg'
+                    and not exists (select from put_right r where r.record_id = t.id)) as proven,
+                  p.proof_due, p.proof_lacks
                 from piece p
                 """
             );
@@ -503,7 +526,14 @@ public class HistoryTests
                 );
                 var family = GearFamilies.Find(reader.GetString(1))!;
                 var derived = Derived.Of(
-                    new(family, Code.Parse<ServiceClass>(reader.GetString(2)), records, null, null, null),
+                    new(family, Code.Parse<ServiceClass>(reader.GetString(2)), records, null, null, null)
+                    {
+                        Proof = new(
+                            null,
+                            Date(15) is { } proven ? new(proven, null) : null,
+                            site.ProofMonthsOf(family, null, null)
+                        ),
+                    },
                     site.Books
                 );
                 var retired = state.IsRetired();
@@ -517,6 +547,8 @@ public class HistoryTests
                 {
                     Compare("periodic", Date(5), derived.Due.Periodic);
                     Compare("frequent", Date(6), derived.Due.Frequent);
+                    Compare("proof test", Date(16), derived.Proof.Until);
+                    Compare("lacks a proof test", reader.GetBoolean(17), derived.Proof.Lacks);
                 }
 
                 void Compare<T>(string what, T stored, T computed)

@@ -85,8 +85,9 @@ public class AfterPagesTests
 
     [Theory]
     [InlineData("why", "name,count,of")]
-    [InlineData("expected", "family,size,pieces,left,expected,least,most")]
+    [InlineData("expected", "family,size,pieces,left,expected,least,most,cost")]
     [InlineData("pace", "of,name,measures,share_a_year")]
+    [InlineData("differences", "inspector,criterion,found,looked,others_found,others_looked")]
     [InlineData("ages", "family,left,youngest,middle,oldest")]
     public async Task Each_thing_the_record_teaches_is_a_file_too(string name, string headings)
     {
@@ -110,6 +111,104 @@ public class AfterPagesTests
         Assert.Equal(headings, lines[0]);
         if (name is "expected" or "pace")
             Assert.True(lines.Length > 2);
+    }
+
+    [Fact]
+    public async Task A_figure_leads_to_its_records_and_a_price_is_kept_or_refused_where_it_was_typed()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var piece = await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-400));
+        await yard.InspectAsync(
+            piece,
+            DateTimeOffset.UtcNow.AddDays(-1),
+            Core.Judgement.InspectionKind.Periodic,
+            "0.7 in"
+        );
+        var inspector = await yard.SignedInAsync("inspector");
+        var link = (await inspector.PageAsync("/teaches"))
+            .QuerySelector("a[href*='of=finding&']")!
+            .GetAttribute("href")!;
+        var records = await inspector.PageAsync(link);
+        Assert.Contains("HM-0002", records.QuerySelector("tbody")!.TextContent, StringComparison.Ordinal);
+        Assert.NotNull(records.QuerySelector("tbody a[href^='/inspection/']"));
+        var csv = await (await inspector.GetAsync($"{link}&csv=true")).Content.ReadAsStringAsync(Cancel);
+        Assert.StartsWith("mark,family,day,what,by\r\nHM-0002,", csv, StringComparison.Ordinal);
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await inspector.GetAsync("/teaches/records?of=weather&is=x")).StatusCode
+        );
+
+        var refused = await inspector.SubmitAsync("/teaches/prices", "main form", new() { ["price"] = "cheap" });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        Assert.Equal("cheap", (await Visitor.ReadAsync(refused)).QuerySelector("[name=price]")!.GetAttribute("value"));
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await inspector.SubmitAsync("/teaches/prices", "main form", new() { ["price"] = "45.50 EUR" })).StatusCode
+        );
+        Assert.Equal(
+            "45.5 EUR",
+            (await inspector.PageAsync("/teaches/prices")).QuerySelector("[name=price]")!.GetAttribute("value")
+        );
+    }
+
+    [Fact]
+    public async Task Asking_a_proof_test_shows_what_it_stops_before_it_is_signed()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.AcceptedAsync(Seed.Shackle("HM-0002"), DateTimeOffset.UtcNow.AddDays(-20));
+        var qualified = await yard.SignedInAsync("qualified");
+        var asked = new Dictionary<string, string>
+        {
+            ["family"] = "shackle",
+            ["months"] = "12",
+            ["reason"] = "Works policy 7",
+        };
+        var shown = await qualified.SubmitAsync("/settings/proof-tests", "section form", asked);
+        Assert.Equal(HttpStatusCode.OK, shown.StatusCode);
+        var page = await Visitor.ReadAsync(shown);
+        Assert.Contains("HM-0002", page.QuerySelector("tbody")!.TextContent, StringComparison.Ordinal);
+        asked["stops"] = page.QuerySelector("[name=stops]")!.GetAttribute("value")!;
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (await qualified.SubmitAsync("/settings/proof-tests", "section form", asked)).StatusCode
+        );
+        Assert.Contains(
+            "No proof test is on record",
+            (await qualified.PageAsync("/piece/HM-0002")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "one is asked every 12 months",
+            (await qualified.PageAsync("/cage/HM-0002")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Contains(
+            "none on record: do not use",
+            (await qualified.PageAsync("/due")).QuerySelector("[data-else]")!.TextContent,
+            StringComparison.Ordinal
+        );
+
+        // Nought months is no rule; asked no more, it may be used again.
+        asked["months"] = "none";
+        Assert.Equal(
+            HttpStatusCode.UnprocessableEntity,
+            (await qualified.SubmitAsync("/settings/proof-tests", "section form", asked)).StatusCode
+        );
+        Assert.Equal(
+            HttpStatusCode.Redirect,
+            (
+                await qualified.SubmitAsync(
+                    "/settings/proof-tests",
+                    "form[action*=Withdraw]",
+                    new() { ["reason"] = "Asked no more" }
+                )
+            ).StatusCode
+        );
+        Assert.DoesNotContain(
+            "No proof test",
+            (await qualified.PageAsync("/piece/HM-0002")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
     }
 
     [Fact]

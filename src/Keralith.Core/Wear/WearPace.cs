@@ -18,6 +18,12 @@ public sealed record WearPace(
     DateOnly LastOn
 )
 {
+    /// <summary>The piece's family, by name.</summary>
+    public string Family { get; init; } = string.Empty;
+
+    /// <summary>What is measured: a criterion's id.</summary>
+    public string Criterion { get; init; } = string.Empty;
+
     /// <summary>Under so many days between the readings a pace is the instrument's, not the wear's.</summary>
     public const int LeastDays = 90;
 

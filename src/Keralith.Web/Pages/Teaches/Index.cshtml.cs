@@ -1,4 +1,3 @@
-using System.Globalization;
 using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
@@ -9,7 +8,7 @@ namespace Keralith.Web.Pages.Teaches;
 
 /// <summary>What the record teaches: why gear leaves and when, what is found where, what to order.</summary>
 [Authorize(Policy = nameof(Right.ReadSettings))]
-public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(here)
+public sealed class IndexModel(Here here, TeachingStore teaching) : TablePage(here)
 {
     /// <summary>A table of the page: its heading, what its figures are, its lines.</summary>
     public sealed record Part(string Code, string Heading, string Says, IReadOnlyList<TaughtLine> Lines);
@@ -46,7 +45,7 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(her
         {
             "expected" => await CsvAsync(
                 "expected",
-                ["family", "size", "pieces", "left", "expected", "least", "most"],
+                ["family", "size", "pieces", "left", "expected", "least", "most", "cost"],
                 Taught
                     .Expected.Concat(Taught.BySize)
                     .Select(e =>
@@ -59,6 +58,7 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(her
                             Math.Round(e.Rate.Expected, 1),
                             Math.Round(e.Rate.Range.Least, 1),
                             Math.Round(e.Rate.Range.Most, 1),
+                            e.Size is null ? string.Join("; ", e.Costs) : e.Cost?.ToString(),
                         }
                     )
             ),
@@ -70,34 +70,46 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : YardPage(her
                     .Concat(Taught.PaceByStore.Select(l => ("store", l)))
                     .Select(x => new object?[] { x.Item1, x.l.Name, x.l.Measures, Math.Round(x.l.PerYear, 4) })
             ),
+            "differences" => await CsvAsync(
+                "differences",
+                ["inspector", "criterion", "found", "looked", "others_found", "others_looked"],
+                Taught.Differences.Select(d =>
+                    new object?[]
+                    {
+                        d.Own.Who,
+                        Name(d.Own.Criterion),
+                        d.Own.Found,
+                        d.Own.Looked,
+                        d.Others.Found,
+                        d.Others.Looked,
+                    }
+                )
+            ),
             "ages" => await CsvAsync(
                 "ages",
                 ["family", "left", "youngest", "middle", "oldest"],
-                Taught.Ages.Select(a => new object?[] { a.Family, a.Count, a.Youngest, a.Middle, a.Oldest })
+                Taught.Ages.Select(a => new object?[] { a.Family.Name, a.Count, a.Youngest, a.Middle, a.Oldest })
             ),
             _ => Page(),
         };
     }
 
-    private async Task<IActionResult> CsvAsync(string name, string[] headings, IEnumerable<object?[]> rows)
-    {
-        using var text = new StringWriter();
-        await using (var writer = new CsvHelper.CsvWriter(text, CultureInfo.InvariantCulture))
-        {
-            foreach (var row in rows.Prepend(headings))
-            {
-                foreach (var cell in row)
-                    writer.WriteField(cell);
-                await writer.NextRecordAsync();
-            }
-        }
-
-        return File(System.Text.Encoding.UTF8.GetBytes(text.ToString()), "text/csv; charset=utf-8", $"{name}.csv");
-    }
-
     /// <summary>A line's name as people read it: a criterion by what it is of.</summary>
-    public static string Name(TaughtLine line) =>
-        Catalogue.Find(line.Name) is { } criterion ? Say.Criterion(criterion) : line.Name;
+    public static string Name(TaughtLine line) => line.Name.Length == 0 ? "no maker on record" : Name(line.Name);
+
+    /// <summary>A criterion by what it is of; what is none by itself.</summary>
+    public static string Name(string id) => Catalogue.Find(id) is { } criterion ? Say.Criterion(criterion) : id;
+
+    /// <summary>Where the records behind a figure are.</summary>
+    /// <param name="value">Of which one.</param>
+    /// <param name="and">What tells it apart further; null: nothing.</param>
+    public static string Behind(TaughtBy by, string value, string? and = null) =>
+        "/teaches/records"
+        + QueryString.Create(
+            new KeyValuePair<string, string?>[] { new("of", Code.Of(by)), new("is", value), new("and", and) }.Where(q =>
+                q.Value is not null
+            )
+        );
 
     private const int Few = 10;
 
