@@ -25,7 +25,11 @@ public class TeachingStoreTests
 
         // One is found worn, one is bent by a lift and nobody inspects it, one wears and stays.
         Yard.Must(
-            await yard.InspectAsync("HM-0001", InspectionKind.Periodic, ("body", "shackle.body", new("0.70 in")))
+            await yard.InspectAsync(
+                "HM-0001",
+                InspectionKind.Periodic,
+                ("body", "shackle.wear-body", new(Value: "0.70 in"))
+            )
         );
         Yard.Must(await yard.HoldAsync("crew", "HM-0003"));
         foreach (var mark in new[] { "HM-0001", "HM-0003" })
@@ -97,7 +101,11 @@ public class TeachingStoreTests
         await yard.InServiceAsync(Seed.Shackle("HM-0001"));
         yard.Now = yard.Now.AddDays(200);
         Yard.Must(
-            await yard.InspectAsync("HM-0001", InspectionKind.Periodic, ("body", "shackle.body", new("0.86 in")))
+            await yard.InspectAsync(
+                "HM-0001",
+                InspectionKind.Periodic,
+                ("body", "shackle.wear-body", new(Value: "0.86 in"))
+            )
         );
         var teaching = new TeachingStore(yard.Database);
         var taught = await teaching.AsOfAsync(Today(yard), Cancel);

@@ -169,7 +169,7 @@ internal static class FileEndpoints
         if (at.Seasons is not { } scheme || scheme.On(here.Today) is not { } now)
             return Results.NotFound();
         return extension == "pdf"
-            ? Results.File(SeasonPoster.Pdf(at.Name, scheme, now), "application/pdf", "season.pdf")
+            ? Results.File(SeasonPoster.Pdf(at.Name, scheme, now, here.Now), "application/pdf", "season.pdf")
             : Results.Text(SeasonPoster.Svg(at.Name, scheme, now), "image/svg+xml");
     }
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.RegularExpressions;
 using System.Xml.Linq;
+using PdfSharp.Drawing;
 using SkiaSharp;
 
 namespace Keralith.Web.Printing;
@@ -10,36 +11,83 @@ namespace Keralith.Web.Printing;
 /// </summary>
 internal static partial class DrawnOnPaper
 {
-    private static readonly Dictionary<string, (float Width, float[]? Dash)> Lines = new()
+    private static readonly Dictionary<string, (double Width, double[]? Dash)> Lines = new()
     {
-        ["outline"] = (1.5f, null),
-        ["faint"] = (0.8f, [3.2f, 2]),
-        ["centre"] = (0.7f, [9, 2.5f, 2, 2.5f]),
-        ["thin"] = (0.6f, null),
-        ["dimension"] = (0.7f, null),
+        ["outline"] = (1.5, null),
+        ["faint"] = (0.8, [3.2, 2]),
+        ["centre"] = (0.7, [9, 2.5, 2, 2.5]),
+        ["thin"] = (0.6, null),
+        ["dimension"] = (0.7, null),
     };
 
     /// <summary>Draws an SVG within a box, whole and not distorted.</summary>
-    public static void Draw(SKCanvas page, string svg, SKRect box)
+    public static void Draw(XGraphics page, string svg, XRect box)
     {
         var root = XElement.Parse(svg);
         var view = Numbers(root.Attribute("viewBox")!.Value);
         var scale = Math.Min(box.Width / view[2], box.Height / view[3]);
-        page.Save();
-        page.Translate(
+        var before = page.Save();
+        page.TranslateTransform(
             box.Left + ((box.Width - (view[2] * scale)) / 2),
             box.Top + ((box.Height - (view[3] * scale)) / 2)
         );
-        page.Scale(scale);
-        page.Translate(-view[0], -view[1]);
+        page.ScaleTransform(scale, scale);
+        page.TranslateTransform(-view[0], -view[1]);
         foreach (var child in root.Elements())
             Shape(page, child);
-        page.Restore();
+        page.Restore(before);
     }
 
-    private static void Shape(SKCanvas page, XElement shape)
+    /// <summary>A path as the library has it; filled, what lies within twice is left free.</summary>
+    public static XGraphicsPath Outline(SKPath path)
     {
-        page.Save();
+        var outline = new XGraphicsPath { FillMode = XFillMode.Alternate };
+        var points = new SKPoint[4];
+        using var steps = path.CreateRawIterator();
+        for (var verb = steps.Next(points); verb != SKPathVerb.Done; verb = steps.Next(points))
+        {
+            switch (verb)
+            {
+                case SKPathVerb.Move:
+                    outline.StartFigure();
+                    break;
+                case SKPathVerb.Line:
+                    outline.AddLine(At(points[0]), At(points[1]));
+                    break;
+                case SKPathVerb.Quad:
+                    Curve(outline, points[0], points[1], points[2]);
+                    break;
+                case SKPathVerb.Conic:
+                    var quads = SKPath.ConvertConicToQuads(points[0], points[1], points[2], steps.ConicWeight(), 2);
+                    for (var i = 0; i + 2 < quads.Length; i += 2)
+                        Curve(outline, quads[i], quads[i + 1], quads[i + 2]);
+                    break;
+                case SKPathVerb.Cubic:
+                    outline.AddBezier(At(points[0]), At(points[1]), At(points[2]), At(points[3]));
+                    break;
+                case SKPathVerb.Close:
+                    outline.CloseFigure();
+                    break;
+                default:
+                    throw new InvalidOperationException($"No such step of a path: {verb}.");
+            }
+        }
+
+        return outline;
+    }
+
+    /// <summary>A curve of one control point, as the cubic it is.</summary>
+    private static void Curve(XGraphicsPath path, SKPoint from, SKPoint by, SKPoint to) =>
+        path.AddBezier(At(from), Between(from, by), Between(to, by), At(to));
+
+    private static XPoint Between(SKPoint end, SKPoint by) =>
+        new(end.X + (2.0 / 3 * (by.X - end.X)), end.Y + (2.0 / 3 * (by.Y - end.Y)));
+
+    private static XPoint At(SKPoint point) => new(point.X, point.Y);
+
+    private static void Shape(XGraphics page, XElement shape)
+    {
+        var before = page.Save();
         if (shape.Attribute("transform") is { } moved)
             Move(page, moved.Value);
         var style = (string?)shape.Attribute("class") ?? string.Empty;
@@ -50,64 +98,52 @@ internal static partial class DrawnOnPaper
                     Shape(page, child);
                 break;
             case "text":
-                using (
-                    var font = new SKFont(
-                        Fonts.Of(new(8.6, Mono: true)),
-                        style.Contains("small", StringComparison.Ordinal) ? 7.2f : 8.6f
-                    )
-                )
-                using (var ink = new SKPaint { Color = SKColors.Black, IsAntialias = true })
+                var align = (string?)shape.Attribute("text-anchor") switch
                 {
-                    var align = (string?)shape.Attribute("text-anchor") switch
-                    {
-                        "end" => SKTextAlign.Right,
-                        "middle" => SKTextAlign.Center,
-                        _ => SKTextAlign.Left,
-                    };
-                    page.DrawText(shape.Value, Number(shape, "x"), Number(shape, "y"), align, font, ink);
-                }
-
+                    "end" => XStringFormats.BaseLineRight,
+                    "middle" => XStringFormats.BaseLineCenter,
+                    _ => XStringFormats.BaseLineLeft,
+                };
+                var size = style.Contains("small", StringComparison.Ordinal) ? 7.2 : 8.6;
+                if (shape.Value.Length > 0)
+                    page.DrawString(
+                        shape.Value,
+                        PdfInk.Font(new(size, Mono: true)),
+                        XBrushes.Black,
+                        new XPoint(Number(shape, "x"), Number(shape, "y")),
+                        align
+                    );
                 break;
             default:
                 using (var path = PathOf(shape))
                 {
                     if (path is not null)
-                        Stroke(page, path, style);
+                        Stroke(page, Outline(path), style);
                 }
 
                 break;
         }
 
-        page.Restore();
+        page.Restore(before);
     }
 
-    private static void Stroke(SKCanvas page, SKPath path, string style)
+    private static void Stroke(XGraphics page, XGraphicsPath path, string style)
     {
         var kind = style.Split(' ')[0];
-        using var ink = new SKPaint { Color = SKColors.Black, IsAntialias = true };
         if (kind == "dot")
         {
-            page.DrawPath(path, ink);
+            page.DrawPath(XBrushes.Black, path);
             return;
         }
 
-        var (width, dash) = Lines.GetValueOrDefault(kind, (0.7f, null));
-        if (kind == "outline")
-        {
-            using var ground = new SKPaint { Color = SKColors.White };
-            path.FillType = SKPathFillType.EvenOdd;
-            page.DrawPath(path, ground);
-        }
-
-        (ink.IsStroke, ink.StrokeWidth, ink.StrokeJoin, ink.StrokeCap) = (
-            true,
-            width,
-            SKStrokeJoin.Round,
-            SKStrokeCap.Round
-        );
+        var (width, dash) = Lines.GetValueOrDefault(kind, (0.7, null));
+        var pen = new XPen(XColors.Black, width) { LineJoin = XLineJoin.Round, LineCap = XLineCap.Round };
         if (dash is not null)
-            ink.PathEffect = SKPathEffect.CreateDash(dash, 0);
-        page.DrawPath(path, ink);
+            pen.DashPattern = [.. dash.Select(d => d / width)];
+        if (kind == "outline")
+            page.DrawPath(pen, XBrushes.White, path);
+        else
+            page.DrawPath(pen, path);
     }
 
     private static SKPath? PathOf(XElement shape)
@@ -150,7 +186,7 @@ internal static partial class DrawnOnPaper
         }
     }
 
-    private static void Move(SKCanvas page, string transform)
+    private static void Move(XGraphics page, string transform)
     {
         foreach (Match step in Step().Matches(transform))
         {
@@ -158,16 +194,16 @@ internal static partial class DrawnOnPaper
             switch (step.Groups[1].Value)
             {
                 case "translate":
-                    page.Translate(n[0], n.Length > 1 ? n[1] : 0);
+                    page.TranslateTransform(n[0], n.Length > 1 ? n[1] : 0);
                     break;
                 case "scale":
-                    page.Scale(n[0], n.Length > 1 ? n[1] : n[0]);
+                    page.ScaleTransform(n[0], n.Length > 1 ? n[1] : n[0]);
                     break;
                 case "rotate" when n.Length == 3:
-                    page.RotateDegrees(n[0], n[1], n[2]);
+                    page.RotateAtTransform(n[0], new XPoint(n[1], n[2]));
                     break;
                 case "rotate":
-                    page.RotateDegrees(n[0]);
+                    page.RotateTransform(n[0]);
                     break;
                 default:
                     throw new InvalidOperationException($"The drawings know no {step.Value}.");

@@ -3,6 +3,8 @@ using System.Net;
 using System.Text;
 using Keralith.Core.Schedule;
 using Keralith.Web.Drawings;
+using PdfSharp.Drawing;
+using PdfSharp.UniversalAccessibility;
 using SkiaSharp;
 
 namespace Keralith.Web.Printing;
@@ -22,7 +24,14 @@ public abstract class Ink
     public abstract void Box(double x, double y, double width, double height);
 
     /// <summary>A square of dark and light modules.</summary>
-    public abstract void Modules(double x, double y, double side, IReadOnlyList<System.Collections.BitArray> rows);
+    /// <param name="says">What it says, read.</param>
+    public abstract void Modules(
+        double x,
+        double y,
+        double side,
+        IReadOnlyList<System.Collections.BitArray> rows,
+        string says
+    );
 
     /// <summary>A drawing of the application's own, whole within a box.</summary>
     public abstract void Drawing(double x, double y, double width, double height, string svg);
@@ -55,7 +64,13 @@ public sealed class SvgInk(double width, double height) : Ink
             $"<rect x=\"{x:0.##}\" y=\"{y:0.##}\" width=\"{width:0.##}\" height=\"{height:0.##}\" fill=\"none\" stroke=\"#000\" stroke-width=\"0.25\"/>"
         );
 
-    public override void Modules(double x, double y, double side, IReadOnlyList<System.Collections.BitArray> rows)
+    public override void Modules(
+        double x,
+        double y,
+        double side,
+        IReadOnlyList<System.Collections.BitArray> rows,
+        string says
+    )
     {
         var path = new StringBuilder();
         for (var r = 0; r < rows.Count; r++)
@@ -97,42 +112,43 @@ public sealed class SvgInk(double width, double height) : Ink
 }
 
 /// <summary>Draws on a page of a PDF.</summary>
-public sealed class PdfInk : Ink
+/// <param name="page">The page, in points.</param>
+/// <param name="tags">What says of each part what it is; null: what is drawn is part of something that says it.</param>
+internal sealed class PdfInk(XGraphics page, StructureBuilder? tags) : Ink
 {
-    private const float Point = 72 / 25.4f;
-
-    private readonly SKCanvas _page;
-
-    /// <param name="page">The page, in points; drawn on in millimetres from here on.</param>
-    public PdfInk(SKCanvas page)
-    {
-        _page = page;
-        page.Scale(Point);
-    }
-
     public override void Text(double x, double y, string text, Type type, double most)
     {
-        using var font = Fonts.Sized(type with { Size = Fitted(text, type, most) });
-        using var paint = new SKPaint { Color = SKColors.Black, IsAntialias = true };
-        _page.DrawText(text, (float)x, (float)y, font, paint);
+        if (text.Length == 0)
+            return;
+        tags?.BeginElement(PdfBlockLevelElementTag.Paragraph);
+        page.DrawString(
+            text,
+            Font(type with { Size = Fitted(text, type, most) * Paper.Point }),
+            XBrushes.Black,
+            x * Paper.Point,
+            y * Paper.Point
+        );
+        tags?.End();
     }
 
     public override void Box(double x, double y, double width, double height)
     {
-        using var paint = new SKPaint
-        {
-            Color = SKColors.Black,
-            IsStroke = true,
-            StrokeWidth = 0.25f,
-        };
-        _page.DrawRect((float)x, (float)y, (float)width, (float)height, paint);
+        tags?.BeginArtifact();
+        page.DrawRectangle(new XPen(XColors.Black, 0.25 * Paper.Point), Place(x, y, width, height));
+        tags?.End();
     }
 
-    public override void Modules(double x, double y, double side, IReadOnlyList<System.Collections.BitArray> rows)
+    public override void Modules(
+        double x,
+        double y,
+        double side,
+        IReadOnlyList<System.Collections.BitArray> rows,
+        string says
+    )
     {
         // One path for all: no hairline of paper between modules side by side.
-        var step = (float)(side / rows.Count);
-        using var path = new SKPath();
+        var step = side / rows.Count;
+        var path = new XGraphicsPath { FillMode = XFillMode.Winding };
         for (var r = 0; r < rows.Count; r++)
         {
             for (var c = 0; c < rows[r].Length; c++)
@@ -142,40 +158,69 @@ public sealed class PdfInk : Ink
                 var from = c;
                 while (c + 1 < rows[r].Length && rows[r][c + 1])
                     c++;
-                path.AddRect(
-                    SKRect.Create((float)x + (from * step), (float)y + (r * step), (c - from + 1) * step, step + 0.01f)
-                );
+                path.AddRectangle(Place(x + (from * step), y + (r * step), (c - from + 1) * step, step + 0.01));
             }
         }
 
-        using var paint = new SKPaint { Color = SKColors.Black };
-        _page.DrawPath(path, paint);
+        tags?.BeginElement(PdfIllustrationElementTag.Figure, $"Code of {says}", Place(x, y, side, side));
+        page.DrawPath(XBrushes.Black, path);
+        tags?.End();
     }
 
     public override void Drawing(double x, double y, double width, double height, string svg) =>
-        DrawnOnPaper.Draw(_page, svg, SKRect.Create((float)x, (float)y, (float)width, (float)height));
+        DrawnOnPaper.Draw(page, svg, Place(x, y, width, height));
 
     public override void Season(double x, double y, double height, SeasonMark mark)
     {
-        _page.Save();
-        _page.Translate((float)x, (float)y);
-        _page.Scale((float)height / 24);
-        using var ground = new SKPaint
-        {
-            Color = SKColor.Parse(SeasonSwatch.Paints.GetValueOrDefault(mark.Colour, SeasonSwatch.Unknown)),
-        };
-        _page.DrawRoundRect(0, 0, 44, 24, 2, 2, ground);
-        using var ink = new SKPaint { Color = SKColor.Parse(SeasonSwatch.InkOn(mark)), IsAntialias = true };
+        tags?.BeginElement(
+            PdfIllustrationElementTag.Figure,
+            $"Season {mark.Letter}, {mark.Colour}, {mark.Pattern}",
+            Place(x, y, height * 44 / 24, height)
+        );
+        var before = page.Save();
+        page.TranslateTransform(x * Paper.Point, y * Paper.Point);
+        page.ScaleTransform(height * Paper.Point / 24, height * Paper.Point / 24);
+        page.DrawRoundedRectangle(
+            new XSolidBrush(Colour(SeasonSwatch.Paints.GetValueOrDefault(mark.Colour, SeasonSwatch.Unknown))),
+            new XRect(0, 0, 44, 24),
+            new XSize(4, 4)
+        );
+        var ink = Colour(SeasonSwatch.InkOn(mark));
         var (path, width, filled) = SeasonSwatch.Pattern(mark.Pattern);
         using (var pattern = SKPath.ParseSvgPathData(path))
         {
-            (ink.IsStroke, ink.StrokeWidth) = (!filled, width);
-            _page.DrawPath(pattern, ink);
+            if (filled)
+                page.DrawPath(new XSolidBrush(ink), DrawnOnPaper.Outline(pattern));
+            else
+                page.DrawPath(new XPen(ink, width), DrawnOnPaper.Outline(pattern));
         }
 
-        ink.IsStroke = false;
-        using var font = new SKFont(Fonts.Of(new(17, Bold: true)), 17);
-        _page.DrawText(mark.Letter, 22, 18, SKTextAlign.Center, font, ink);
-        _page.Restore();
+        page.DrawString(
+            mark.Letter,
+            Font(new(17, Bold: true)),
+            new XSolidBrush(ink),
+            new XPoint(22, 18),
+            XStringFormats.BaseLineCenter
+        );
+        page.Restore(before);
+        tags?.End();
     }
+
+    /// <summary>A type as the library has it, its size in points.</summary>
+    internal static XFont Font(Type type) =>
+        new(
+            type.Mono ? PaperFile.Mono : PaperFile.Plain,
+            type.Size,
+            type.Bold ? XFontStyleEx.Bold : XFontStyleEx.Regular
+        );
+
+    private static XRect Place(double x, double y, double width, double height) =>
+        new(x * Paper.Point, y * Paper.Point, width * Paper.Point, height * Paper.Point);
+
+    private static XColor Colour(string hex) =>
+        XColor.FromArgb(
+            byte.Parse(hex.AsSpan(1, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture),
+            byte.Parse(hex.AsSpan(3, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture),
+            byte.Parse(hex.AsSpan(5, 2), NumberStyles.HexNumber, CultureInfo.InvariantCulture)
+        );
 }

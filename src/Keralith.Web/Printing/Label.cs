@@ -104,7 +104,7 @@ public sealed record Label(
     public void Draw(Ink ink, double x, double y, double width, double height)
     {
         var code = Math.Min(height - (2 * Margin), width * CodeShare);
-        ink.Modules(x + Margin, y + ((height - code) / 2), code, QrCode.Of(Address));
+        ink.Modules(x + Margin, y + ((height - code) / 2), code, QrCode.Of(Address), Address);
         var left = x + code + (2 * Margin);
         var room = width - code - (3 * Margin);
         if (OutOfUse is not null)

@@ -20,9 +20,10 @@ public sealed partial class LabelPrinter(TimeProvider clock)
         Directory.CreateDirectory(Folder);
         if (Directory.EnumerateFiles(Folder, $"*-{job:N}.pdf").Any())
             return;
-        var name = Path.Combine(Folder, $"{clock.GetUtcNow():yyyyMMdd-HHmmss}-{job:N}");
+        var now = clock.GetUtcNow();
+        var name = Path.Combine(Folder, $"{now:yyyyMMdd-HHmmss}-{job:N}");
         await File.WriteAllTextAsync($"{name}.svg", LabelSheet.Svg(labels, size, 0, 0), cancel);
-        await File.WriteAllBytesAsync($"{name}.pdf", LabelSheet.Pdf(labels, size, 0), cancel);
+        await File.WriteAllBytesAsync($"{name}.pdf", LabelSheet.Pdf(labels, size, 0, now), cancel);
     }
 
     /// <summary>What it printed, newest first.</summary>

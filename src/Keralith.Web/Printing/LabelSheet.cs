@@ -14,11 +14,22 @@ public static class LabelSheet
 
     /// <summary>All sheets as PDF.</summary>
     /// <param name="backs">Whether each sheet is followed by its back, turned over its long side.</param>
-    public static byte[] Pdf(IReadOnlyList<Label> labels, LabelSize size, int skip, bool backs = false)
+    /// <param name="made">When they are made.</param>
+    public static byte[] Pdf(
+        IReadOnlyList<Label> labels,
+        LabelSize size,
+        int skip,
+        DateTimeOffset made,
+        bool backs = false
+    )
     {
         var sides = backs ? 2 : 1;
-        return Paper.Pdf($"Labels, {size.Name}", size.Page, Pages(labels.Count, size, skip) * sides, (ink, page) =>
-            Draw(ink, labels, size, skip, page / sides, back: page % sides == 1)
+        return Paper.Pdf(
+            $"Labels, {size.Name}",
+            size.Page,
+            Pages(labels.Count, size, skip) * sides,
+            made,
+            (ink, page) => Draw(ink, labels, size, skip, page / sides, back: page % sides == 1)
         );
     }
 

@@ -1,6 +1,5 @@
 using System.Security.Cryptography;
 using System.Text;
-using PdfSharp.Fonts;
 
 namespace Keralith.Web.Printing;
 
@@ -20,8 +19,6 @@ public sealed record ReportColumn(string Head, double Share, bool Mono = false);
 public sealed class Report(string title, string about, bool wide = false)
 {
     private readonly List<Action<ReportPress>> _blocks = [];
-
-    static Report() => GlobalFontSettings.FontResolver ??= new PaperFonts();
 
     /// <summary>A heading; it stays with what follows it.</summary>
     /// <param name="text">Its words.</param>
@@ -62,8 +59,7 @@ public sealed class Report(string title, string about, bool wide = false)
     {
         var told = facts.Where(f => f.Value is { Length: > 0 }).Select(f => (f.Name, f.Value!)).ToList();
         var side = height * 0.8;
-        var drawn = Paper.Pdf(alt, (side, height), 1, (ink, _) => ink.Drawing(0, 0, side, height, svg));
-        return With(p => p.Figure(alt, drawn, (side, height), told));
+        return With(p => p.Figure(alt, (side, height), (ink, x, y) => ink.Drawing(x, y, side, height, svg), told));
     }
 
     /// <summary>A picture, no larger than a third of a page, with its words under it.</summary>
@@ -76,8 +72,14 @@ public sealed class Report(string title, string about, bool wide = false)
     {
         const double Side = 26;
         var told = facts.Where(f => f.Value is { Length: > 0 }).Select(f => (f.Name, f.Value!)).ToList();
-        var drawn = Paper.Pdf(address, (Side, Side), 1, (ink, _) => ink.Modules(0, 0, Side, QrCode.Of(address)));
-        return With(p => p.Figure($"Code of {address}", drawn, (Side, Side), told));
+        return With(p =>
+            p.Figure(
+                $"Code of {address}",
+                (Side, Side),
+                (ink, x, y) => ink.Modules(x, y, Side, QrCode.Of(address), address),
+                told
+            )
+        );
     }
 
     /// <summary>The document; the same words at the same time make the same bytes.</summary>
@@ -105,13 +107,4 @@ public sealed class Report(string title, string about, bool wide = false)
 
     private Guid Identity(DateTimeOffset made) =>
         new(SHA256.HashData(Encoding.UTF8.GetBytes($"{title}\n{about}\n{made.UtcTicks}")).AsSpan(0, 16));
-
-    /// <summary>The application's own faces, for the library.</summary>
-    private sealed class PaperFonts : IFontResolver
-    {
-        public FontResolverInfo? ResolveTypeface(string familyName, bool isBold, bool isItalic) =>
-            new(Fonts.FileOf(new(1, isBold, familyName == ReportPress.Mono)));
-
-        public byte[]? GetFont(string faceName) => File.ReadAllBytes(Fonts.PathOf(faceName));
-    }
 }

@@ -1,5 +1,4 @@
 using PdfSharp.Drawing;
-using PdfSharp.Pdf;
 using PdfSharp.UniversalAccessibility;
 
 namespace Keralith.Web.Printing;
@@ -7,11 +6,6 @@ namespace Keralith.Web.Printing;
 /// <summary>Sets a report, page by page. All lengths are points unless they say millimetres.</summary>
 internal sealed partial class ReportPress : IDisposable
 {
-    /// <summary>The family marks and figures are set in.</summary>
-    public const string Mono = "Keralith Mono";
-
-    private const string Plain = "Keralith";
-    private const double Point = 72 / 25.4;
     private const double Edge = 28;
     private const double Inner = 12;
     private const double Left = Edge + Inner;
@@ -29,8 +23,7 @@ internal sealed partial class ReportPress : IDisposable
 
     private static readonly double[] Headings = [16, 12, 10];
 
-    private readonly PdfDocument _document = new();
-    private readonly StructureBuilder _tags;
+    private readonly PaperFile _file;
     private readonly Dictionary<(string, double, bool), XFont> _fonts = [];
     private readonly Dictionary<(XFont, string), double> _widths = [];
     private readonly XGraphics _measure = XGraphics.CreateMeasureContext(
@@ -42,7 +35,6 @@ internal sealed partial class ReportPress : IDisposable
     private readonly string _about;
     private readonly bool _wide;
     private readonly int _total;
-    private XGraphics? _page;
     private double _y;
 
     /// <param name="title">On every page.</param>
@@ -52,18 +44,12 @@ internal sealed partial class ReportPress : IDisposable
     public ReportPress(string title, string about, bool wide, int total)
     {
         (_title, _about, _wide, _total) = (title, about, wide, total);
-        var tagged = UAManager.ForDocument(_document);
-        tagged.SetDocumentLanguage("en");
-        _tags = tagged.StructureBuilder;
-        _document.Info.Title = title;
-        _document.Info.Subject = about;
-        _document.Info.Creator = "Keralith";
-        _document.ViewerPreferences.DisplayDocTitle = true;
+        _file = new(title, about);
         NewPage();
     }
 
     /// <summary>Pages so far.</summary>
-    public int Pages => _document.PageCount;
+    public int Pages => _file.Pages;
 
     private double Width => _wide ? 841.89 : 595.28;
 
@@ -73,46 +59,10 @@ internal sealed partial class ReportPress : IDisposable
 
     private double Bottom => Height - Edge - Foot - 6;
 
-    private XGraphics Page => _page!;
+    private XGraphics Page => _file.Page;
 
     /// <summary>The document's bytes.</summary>
-    public byte[] Done(DateTimeOffset made, Guid identity)
-    {
-        _page?.Dispose();
-        _page = null;
-        _document.Info.CreationDate = made.UtcDateTime;
-        _document.Info.ModificationDate = made.UtcDateTime;
-        var id = System.Text.Encoding.Latin1.GetString(identity.ToByteArray());
-        (_document.Internals.FirstDocumentID, _document.Internals.SecondDocumentID) = (id, id);
-        using var bytes = new MemoryStream();
-        _document.Save(bytes, false);
-        return Named(bytes.ToArray(), identity);
-    }
-
-    /// <summary>
-    /// The library names its parts of a face, and the document, by chance; named in their order and by what it is, the same
-    /// document is the same bytes. The names are of one length, so nothing moves.
-    /// </summary>
-    private static byte[] Named(byte[] pdf, Guid identity)
-    {
-        var names = new Dictionary<string, string>();
-        var latin = System.Text.Encoding.Latin1;
-        var text = DocumentName().Replace(latin.GetString(pdf), $"uuid:{identity}");
-        return latin.GetBytes(FaceName().Replace(text, Again));
-
-        string Again(System.Text.RegularExpressions.Match face)
-        {
-            if (!names.TryGetValue(face.Groups[1].Value, out var name))
-                names[face.Groups[1].Value] = name = $"AAAAA{(char)('A' + names.Count)}";
-            return $"/{name}+Atkinson";
-        }
-    }
-
-    [System.Text.RegularExpressions.GeneratedRegex("uuid:[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}")]
-    private static partial System.Text.RegularExpressions.Regex DocumentName();
-
-    [System.Text.RegularExpressions.GeneratedRegex("/([A-Z]{6})\\+Atkinson")]
-    private static partial System.Text.RegularExpressions.Regex FaceName();
+    public byte[] Done(DateTimeOffset made, Guid identity) => _file.Done(made, identity);
 
     public void Heading(string text, int level)
     {
@@ -148,24 +98,20 @@ internal sealed partial class ReportPress : IDisposable
 
     public void Facts(IReadOnlyList<(string Name, string Value)> facts) => Facts(facts, Left, Room);
 
+    /// <param name="draw">Draws it, its upper left corner where it is told, in millimetres.</param>
     public void Figure(
         string alt,
-        byte[] drawn,
         (double Width, double Height) millimetres,
+        Action<Ink, double, double> draw,
         IReadOnlyList<(string Name, string Value)> facts
     )
     {
-        var (width, height) = (millimetres.Width * Point, millimetres.Height * Point);
+        var (width, height) = (millimetres.Width * Paper.Point, millimetres.Height * Paper.Point);
         Keep(height + 4);
         var (top, page) = (_y, Pages);
-        using (var form = XPdfForm.FromStream(new MemoryStream(drawn)))
-        {
-            var box = new XRect(Left, top, width, height);
-            _tags.BeginElement(PdfIllustrationElementTag.Figure, alt, box);
-            Page.DrawImage(form, box);
-            _tags.End();
-        }
-
+        _file.Tags.BeginElement(PdfIllustrationElementTag.Figure, alt, new XRect(Left, top, width, height));
+        draw(new PdfInk(Page, null), Left / Paper.Point, top / Paper.Point);
+        _file.Tags.End();
         Facts(facts, Left + width + Gutter, Room - width - Gutter);
         if (Pages == page)
             _y = Math.Max(_y, top + height) + 4;
@@ -178,9 +124,9 @@ internal sealed partial class ReportPress : IDisposable
         var (width, height) = (image.PointWidth * scale, image.PointHeight * scale);
         Keep(height + (2 * Small * Leading));
         var box = new XRect(Left, _y, width, height);
-        _tags.BeginElement(PdfIllustrationElementTag.Figure, words, box);
+        _file.Tags.BeginElement(PdfIllustrationElementTag.Figure, words, box);
         Page.DrawImage(image, box);
-        _tags.End();
+        _file.Tags.End();
         _y += height + 2;
         Paragraph(words, bold: false, small: true);
         _y += 4;
@@ -194,10 +140,10 @@ internal sealed partial class ReportPress : IDisposable
         var bold = Font(Small, bold: true);
         var heads = columns.Select((c, i) => (IReadOnlyList<string>)Wrap(c.Head, bold, widths[i])).ToList();
         XFont[] headFaces = [.. columns.Select(_ => bold)];
-        XFont[] faces = [.. columns.Select(c => Font(Small, family: c.Mono ? Mono : Plain))];
+        XFont[] faces = [.. columns.Select(c => Font(Small, family: c.Mono ? PaperFile.Mono : PaperFile.Plain))];
         var headed = (heads.Max(h => h.Count) * Step) + 4;
         Keep(headed + (2 * Step));
-        _tags.BeginElement(PdfBlockLevelElementTag.Table);
+        _file.Tags.BeginElement(PdfBlockLevelElementTag.Table);
         Row(PdfBlockLevelElementTag.TableHeaderCell, heads, headFaces, lefts);
         var most = (int)((Bottom - Edge - Inner - headed) / Step) - 1;
         foreach (var row in rows)
@@ -219,7 +165,7 @@ internal sealed partial class ReportPress : IDisposable
             }
         }
 
-        _tags.End();
+        _file.Tags.End();
         _y += 4;
     }
 
@@ -230,9 +176,9 @@ internal sealed partial class ReportPress : IDisposable
         double[] lefts
     )
     {
-        _tags.BeginElement(PdfBlockLevelElementTag.TableRow);
+        _file.Tags.BeginElement(PdfBlockLevelElementTag.TableRow);
         Cells(cells, faces, lefts, tag);
-        _tags.End();
+        _file.Tags.End();
         Rule();
     }
 
@@ -248,11 +194,11 @@ internal sealed partial class ReportPress : IDisposable
         for (var i = 0; i < cells.Count; i++)
         {
             if (tag is { } of)
-                _tags.BeginElement(of);
+                _file.Tags.BeginElement(of);
             _y = top;
             Lines(cells[i], faces[i], lefts[i]);
             if (tag is not null)
-                _tags.End();
+                _file.Tags.End();
         }
 
         _y = top + (cells.Max(c => c.Count) * Step) + 2;
@@ -260,9 +206,8 @@ internal sealed partial class ReportPress : IDisposable
 
     public void Dispose()
     {
-        _page?.Dispose();
         _measure.Dispose();
-        _document.Dispose();
+        _file.Dispose();
     }
 
     private void Facts(IReadOnlyList<(string Name, string Value)> facts, double left, double width)
@@ -271,13 +216,13 @@ internal sealed partial class ReportPress : IDisposable
             return;
         var (name, value) = (Font(Small), Font(Size));
         var narrow = Math.Min(120, width * 0.34);
-        _tags.BeginElement(PdfBlockLevelElementTag.Table);
+        _file.Tags.BeginElement(PdfBlockLevelElementTag.Table);
         foreach (var (called, said) in facts)
         {
             var names = Wrap(called, name, narrow - Gutter);
             var values = said.Split('\n').SelectMany(l => Wrap(l, value, width - narrow)).ToList();
             Keep(Math.Max(names.Count, Math.Min(values.Count, 40)) * Size * Leading);
-            _tags.BeginElement(PdfBlockLevelElementTag.TableRow);
+            _file.Tags.BeginElement(PdfBlockLevelElementTag.TableRow);
             var (top, page) = (_y, Pages);
             Element(PdfBlockLevelElementTag.TableHeaderCell, () => Lines(names, name, left, Size));
             var below = _y;
@@ -285,26 +230,26 @@ internal sealed partial class ReportPress : IDisposable
             Element(PdfBlockLevelElementTag.TableDataCell, () => Lines(values, value, left + narrow));
             if (Pages == page)
                 _y = Math.Max(_y, below);
-            _tags.End();
+            _file.Tags.End();
             _y += 1.5;
         }
 
-        _tags.End();
+        _file.Tags.End();
         _y += 3;
     }
 
     private void Element(PdfBlockLevelElementTag tag, Action draw)
     {
-        _tags.BeginElement(tag);
+        _file.Tags.BeginElement(tag);
         draw();
-        _tags.End();
+        _file.Tags.End();
     }
 
     private void Artifact(Action draw)
     {
-        _tags.BeginArtifact();
+        _file.Tags.BeginArtifact();
         draw();
-        _tags.End();
+        _file.Tags.End();
     }
 
     private void Rule()
@@ -332,11 +277,7 @@ internal sealed partial class ReportPress : IDisposable
 
     private void NewPage()
     {
-        // The library ends what is open on the old page while it adds the new one.
-        var page = _document.AddPage();
-        _page?.Dispose();
-        (page.Width, page.Height) = (XUnit.FromPoint(Width), XUnit.FromPoint(Height));
-        _page = XGraphics.FromPdfPage(page);
+        _file.NewPage(Width, Height);
         _y = Edge + Inner;
         Artifact(Frame);
     }
@@ -444,7 +385,7 @@ internal sealed partial class ReportPress : IDisposable
         return width;
     }
 
-    private XFont Font(double size, bool bold = false, string family = Plain)
+    private XFont Font(double size, bool bold = false, string family = PaperFile.Plain)
     {
         if (!_fonts.TryGetValue((family, size, bold), out var font))
             _fonts[(family, size, bold)] = font = new XFont(

@@ -9,8 +9,9 @@ public static class SeasonPoster
     private const double Height = 297;
 
     /// <summary>The poster as PDF, A4.</summary>
-    public static byte[] Pdf(string site, SeasonScheme scheme, Season now) =>
-        Paper.Pdf($"Season {now.Mark.Letter}", (Width, Height), 1, (ink, _) => Draw(ink, site, scheme, now));
+    /// <param name="made">When it is made.</param>
+    public static byte[] Pdf(string site, SeasonScheme scheme, Season now, DateTimeOffset made) =>
+        Paper.Pdf($"Season {now.Mark.Letter}", (Width, Height), 1, made, (ink, _) => Draw(ink, site, scheme, now));
 
     /// <summary>The same as SVG.</summary>
     public static string Svg(string site, SeasonScheme scheme, Season now)

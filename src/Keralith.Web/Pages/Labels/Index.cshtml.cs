@@ -58,7 +58,7 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, La
         await LoadAsync(ScanModel.Chosen(Request), store, size, skip, outOfUse);
         return kind switch
         {
-            "sheet.pdf" => File(LabelSheet.Pdf(Labels, Size, Skip, Care), "application/pdf", "labels.pdf"),
+            "sheet.pdf" => File(LabelSheet.Pdf(Labels, Size, Skip, Here.Now, Care), "application/pdf", "labels.pdf"),
             "sheet.svg" => Content(LabelSheet.Svg(Labels, Size, Skip, 0), "image/svg+xml"),
             _ => Page(),
         };
