@@ -170,6 +170,7 @@ public static class WebHost
         services.AddSingleton<TokenStore>();
         services.AddSingleton<JudgeAgain>();
         services.AddSingleton<Rejudging>();
+        services.AddSingleton<Packing>();
         services.AddSingleton(time);
         services.AddSingleton(dating ?? new Dating(time == TimeProvider.System));
         services.AddSingleton<SiteClock>();

@@ -1,10 +1,13 @@
 using System.Diagnostics;
 using System.Net;
+using System.Security.Cryptography;
 using Keralith.Core.Custody;
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
 using Keralith.Data;
+using Keralith.Data.Exchange;
 using Keralith.Data.Local;
 using Keralith.Testing;
 using Microsoft.AspNetCore.Identity;
@@ -181,11 +184,76 @@ public class KillTests
                 Assert.Null(broken);
                 Assert.Equal(Many + 2, (int)entries);
             }
+
+            await PackKilledAsync(cluster, folder, () => cluster = LocalCluster.Start(folder));
         }
         finally
         {
             cluster.Stop();
             Directory.Delete(folder, recursive: true);
+        }
+    }
+
+    /// <summary>
+    /// A pack is read at one moment and handed over whole: killed in its middle there is none, and the next is as it would have
+    /// been. On the register of the recall, for a small one is over before the blow falls.
+    /// </summary>
+    private static async Task PackKilledAsync(LocalCluster cluster, string folder, Func<LocalCluster> again)
+    {
+        var today = DateOnly.FromDateTime(DateTime.UtcNow);
+        var scope = new PackScope(today.AddDays(-2), today.AddDays(1), null, null, null);
+        using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
+        byte[] whole;
+        await using (var database = new Database(cluster.AppConnectionString("recalled")))
+        {
+            var heads = new TreeHeadStore(database);
+            var now = DateTimeOffset.UtcNow;
+            await heads.AddKeyAsync(
+                new(TreeHead.FingerprintOf(key), key.ExportSubjectPublicKeyInfoPem(), "kept by the test", now),
+                Cancel
+            );
+            Assert.NotNull(await heads.SignAsync("Works", key, now, again: false, Cancel));
+            whole = await PackAsync(database, null);
+            using var output = new MemoryStream();
+            await Assert.ThrowsAnyAsync<Exception>(() =>
+                new AuditPack(database).WriteAsync(
+                    output,
+                    scope,
+                    TimeZoneInfo.Utc,
+                    _ => [],
+                    Cancel,
+                    new Blow(10_000, () => KillServer(folder))
+                )
+            );
+            Assert.Equal(0, output.Length);
+        }
+
+        NpgsqlConnection.ClearAllPools();
+        await using var after = new Database(again().AppConnectionString("recalled"));
+        var told = new Blow(int.MaxValue, () => { });
+        Assert.Equal(whole, await PackAsync(after, told));
+        Assert.True(told.Last > 40_000, $"Told of {told.Last} lines.");
+
+        async Task<byte[]> PackAsync(Database database, IProgress<int>? progress)
+        {
+            using var output = new MemoryStream();
+            Assert.True(
+                await new AuditPack(database).WriteAsync(output, scope, TimeZoneInfo.Utc, _ => [], Cancel, progress)
+            );
+            return output.ToArray();
+        }
+    }
+
+    /// <summary>Does something once, when a work has come so far.</summary>
+    private sealed class Blow(int at, Action strike) : IProgress<int>
+    {
+        public int Last { get; private set; }
+
+        public void Report(int value)
+        {
+            Last = value;
+            if (value == at)
+                strike();
         }
     }
 

@@ -2,7 +2,9 @@ using System.Diagnostics;
 using System.IO.Compression;
 using System.Net;
 using Keralith.Data;
+using Keralith.Data.Exchange;
 using Keralith.Testing;
+using Keralith.Web.Printing;
 using Keralith.Web.Security;
 using Microsoft.Extensions.DependencyInjection;
 using Xunit;
@@ -124,6 +126,26 @@ public class OutsiderTests
             await (await auditor.GetAsync($"/ledger/pack.zip?{days}{more}")).Content.ReadAsByteArrayAsync(Cancel);
         var pack = await PackAsync("");
         Assert.Equal(pack, await PackAsync(""));
+        using (var anew = new MemoryStream())
+        {
+            var today = DateOnly.FromDateTime(DateTime.UtcNow);
+            Assert.True(
+                await yard
+                    .App.Services.GetRequiredService<AuditPack>()
+                    .WriteAsync(
+                        anew,
+                        new(today.AddDays(-30), today, null, null, null),
+                        TimeZoneInfo.Utc,
+                        PackSummary.Pdf,
+                        Cancel
+                    )
+            );
+            Assert.Equal(pack, anew.ToArray());
+        }
+
+        var page = await auditor.PageAsync($"/ledger/pack?{days}");
+        var link = page.QuerySelector("a[href^='/ledger/pack.zip']")!.GetAttribute("href")!;
+        Assert.Equal(pack, await (await auditor.GetAsync(link)).Content.ReadAsByteArrayAsync(Cancel));
         var file = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():N}.zip");
         await File.WriteAllBytesAsync(file, pack, Cancel);
         var (exit, said) = await RunAsync("node", Checker, file);

@@ -1,5 +1,6 @@
 using System.Net;
 using System.Text;
+using Keralith.Core.Schedule;
 using Keralith.Testing;
 using Keralith.Web.Printing;
 using PdfSharp.Pdf;
@@ -146,6 +147,53 @@ public class ReportTests
         Assert.True(Tags(file)["/H2"] >= 6);
         Assert.Equal(1, Tags(file)["/Figure"]);
         Assert.Equal(HttpStatusCode.NotFound, (await inspector.GetAsync("/piece/HM-0999/incident.pdf")).StatusCode);
+    }
+
+    [Fact]
+    public void Labels_can_be_read_aloud_like_reports_front_and_back()
+    {
+        var sheet = LabelSheet.Pdf([Shackle], LabelSize.All[1], 0, Made, backs: true);
+        ReadAloud(sheet, "Labels, 99 x 38 mm, 14 on an A4 sheet", pages: 2);
+    }
+
+    [Fact]
+    public void A_seasons_poster_can_be_read_aloud_like_a_report()
+    {
+        var scheme = SeasonSchemeReader
+            .Read("V heather ring\nM moss dots", 3, new(2026, 1, 1), 14, false, ["heather", "moss"])
+            .Value;
+        var poster = SeasonPoster.Pdf("Test works", scheme, scheme.On(new(2026, 4, 2))!, Made);
+        ReadAloud(poster, "Season M", pages: 1);
+    }
+
+    private static readonly Label Shackle = new(
+        "HM-0002",
+        "Shackle",
+        "6.5 t",
+        null,
+        null,
+        null,
+        "http://127.0.0.1/piece/HM-0002",
+        null,
+        ["Wipe it dry"]
+    );
+
+    private static void ReadAloud(byte[] pdf, string title, int pages)
+    {
+        using var document = Read(pdf);
+        Assert.Equal((title, pages), (document.Info.Title, document.PageCount));
+        Assert.Equal("en", document.Internals.Catalog.Elements.GetString("/Lang"));
+        var tags = Tags(document);
+        Assert.True(tags.GetValueOrDefault("/P") >= 4);
+        Assert.True(tags.GetValueOrDefault("/Figure") >= 1);
+    }
+
+    [Fact]
+    public void Labels_at_one_time_are_the_same_bytes()
+    {
+        byte[] Sheet(string mark) => LabelSheet.Pdf([Shackle with { Mark = mark }], LabelSize.All[0], 0, Made);
+        Assert.Equal(Sheet("HM-0002"), Sheet("HM-0002"));
+        Assert.NotEqual(Sheet("HM-0002"), Sheet("HM-0003"));
     }
 
     [Fact]

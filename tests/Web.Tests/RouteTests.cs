@@ -58,6 +58,7 @@ public class RouteTests
         ["/piece/{mark}"] = "crew stores trainee inspector qualified admin auditor",
         ["/cage/{mark}"] = "crew stores trainee inspector qualified admin auditor",
         ["/inspection/{id:guid}"] = "crew stores trainee inspector qualified admin auditor",
+        ["/ledger/pack"] = "inspector qualified admin auditor",
         ["/ledger/pack.zip"] = "inspector qualified admin auditor",
         ["/teaches"] = "inspector qualified admin auditor",
         ["/teaches/records"] = "inspector qualified admin auditor",

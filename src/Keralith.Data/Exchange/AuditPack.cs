@@ -148,13 +148,15 @@ public sealed class AuditPack(Database database)
     /// <summary>Writes a pack.</summary>
     /// <param name="zone">Whose days the period is of.</param>
     /// <param name="print">Sets its summary on paper, as PDF.</param>
+    /// <param name="progress">Told how many lines are read; null: nobody asks.</param>
     /// <returns>False where no signed head holds the period yet: nothing was written.</returns>
     public async Task<bool> WriteAsync(
         Stream output,
         PackScope scope,
         TimeZoneInfo zone,
         Func<PackContents, byte[]> print,
-        CancellationToken cancel
+        CancellationToken cancel,
+        IProgress<int>? progress = null
     )
     {
         await using var connection = await database.OpenAsync(cancel);
@@ -165,6 +167,13 @@ public sealed class AuditPack(Database database)
         var (from, until) = (StartOf(scope.From, zone), StartOf(scope.Until.AddDays(1), zone));
         if (await HeadAsync(moment, until, cancel) is not var (head, key))
             return false;
+
+        var read = 0;
+        string Line(NpgsqlDataReader row)
+        {
+            progress?.Report(++read);
+            return row.GetString(0);
+        }
 
         var buffer = new MemoryStream();
         using (var archive = new ZipArchive(buffer, ZipArchiveMode.Create, leaveOpen: true))
@@ -177,7 +186,7 @@ public sealed class AuditPack(Database database)
                 var lines = await moment
                     .Command(sql)
                     .Positional(from, until, scope.Store, scope.Family, scope.Mark)
-                    .ListAsync(r => r.GetString(0), cancel);
+                    .ListAsync(Line, cancel);
                 counts.Add($"{lines.Count, 8}  {name}");
                 all[name] = lines;
                 pack.Text(name, string.Concat(lines.Select(l => $"{l}\n")));
@@ -186,7 +195,7 @@ public sealed class AuditPack(Database database)
             var hashes = await moment
                 .Command("select encode(hash, 'hex') from ledger where number <= $1 order by number")
                 .Positional(head.Size)
-                .ListAsync(r => r.GetString(0), cancel);
+                .ListAsync(Line, cancel);
             pack.Text("hashes.txt", string.Concat(hashes.Select(h => $"{h}\n")));
             pack.Text("head.json", head.Json());
             pack.Bytes("head.signed", head.Sealed);

@@ -8,6 +8,7 @@ using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
 using Keralith.Web.Mailing;
 using Keralith.Web.Printing;
+using Keralith.Web.Running;
 using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
@@ -173,49 +174,36 @@ internal static class FileEndpoints
             : Results.Text(SeasonPoster.Svg(at.Name, scheme, now), "image/svg+xml");
     }
 
-    /// <summary>The auditor's pack of a period.</summary>
+    /// <summary>The auditor's pack of a period; what takes longer than a moment is waited for on a page of its own.</summary>
     private static async Task<IResult> PackAsync(
-        [FromQuery] string? from,
-        [FromQuery] string? until,
-        [FromQuery] int? store,
-        [FromQuery] string? family,
-        [FromQuery] string? mark,
+        [AsParameters] PackAsked asked,
         HttpContext context,
         Here here,
-        AuditPack packs,
-        WorksKey works,
+        Packing packing,
         CancellationToken cancel
     )
     {
-        var (first, last) = (DayReader.Read(from), DayReader.Read(until));
-        if (
-            first is not { Ok: true, Value: { Year: > 1990 and < 9000 } begins }
-            || last is not { Ok: true, Value: { Year: > 1990 and < 9000 } ends }
-            || begins > ends
-        )
+        var scope = asked.Scope();
+        if (!scope.Ok)
         {
-            context.Items[TextGate.Item] = "Write the first and the last day of the pack.";
+            context.Items[TextGate.Item] = scope.Fault;
             return Results.StatusCode(StatusCodes.Status422UnprocessableEntity);
         }
 
-        // A head that holds what is asked for, where the last one does not yet.
-        await works.SignAsync(rotate: false, cancel);
-        var site = await here.SiteAsync(cancel);
-        using var pack = new MemoryStream();
-        var scope = new PackScope(
-            begins,
-            ends,
-            store,
-            string.IsNullOrWhiteSpace(family) ? null : family,
-            string.IsNullOrWhiteSpace(mark) ? null : mark.Trim().ToUpperInvariant()
-        );
-        if (!await packs.WriteAsync(pack, scope, site.Zone, PackSummary.Pdf, cancel))
+        var run = await packing.OfAsync(scope.Value, (await here.SiteAsync(cancel)).Zone, cancel);
+        if (!run.Result.IsCompleted)
+            return Results.Redirect($"/ledger/pack{context.Request.QueryString}");
+        if (await run.Result is not { } pack)
         {
             context.Items[TextGate.Item] = "The ledger is empty: there is nothing to pack.";
             return Results.StatusCode(StatusCodes.Status409Conflict);
         }
 
-        return Results.File(pack.ToArray(), "application/zip", $"pack-{begins:yyyy-MM-dd}-{ends:yyyy-MM-dd}.zip");
+        return Results.File(
+            pack,
+            "application/zip",
+            $"pack-{scope.Value.From:yyyy-MM-dd}-{scope.Value.Until:yyyy-MM-dd}.zip"
+        );
     }
 
     /// <summary>A signed inspection as a certificate anybody can check alone.</summary>

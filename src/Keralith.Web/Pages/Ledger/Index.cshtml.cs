@@ -7,7 +7,7 @@ namespace Keralith.Web.Pages.Ledger;
 
 /// <summary>The ledger by piece, person, kind and day.</summary>
 [Authorize(Policy = nameof(Right.ReadLedger))]
-public sealed class IndexModel(Here here, LedgerStore ledger) : YardPage(here)
+public sealed class IndexModel(Here here, LedgerStore ledger, SiteStore sites) : YardPage(here)
 {
     private const int Most = 60;
 
@@ -19,6 +19,9 @@ public sealed class IndexModel(Here here, LedgerStore ledger) : YardPage(here)
 
     /// <summary>Everybody who has an entry.</summary>
     public IReadOnlyList<(string Actor, string Name)> Actors { get; private set; } = [];
+
+    /// <summary>The stores a pack may be narrowed to.</summary>
+    public IReadOnlyList<Store> Stores { get; private set; } = [];
 
     public string? Piece { get; private set; }
 
@@ -40,6 +43,7 @@ public sealed class IndexModel(Here here, LedgerStore ledger) : YardPage(here)
         Piece = string.IsNullOrWhiteSpace(piece) ? null : ScanModel.MarkIn(piece).ToUpperInvariant();
         (Who, Kind) = (Blank(who), Blank(kind));
         Actors = await ledger.ActorsAsync(Cancel);
+        Stores = await sites.StoresAsync(Cancel);
         var site = await Here.SiteAsync(Cancel);
         var (from, until) = Day is { } on
             ? (StartOf(on, site.Zone), StartOf(on.AddDays(1), site.Zone))

@@ -16,7 +16,7 @@ public sealed class AgainModel(Here here, JudgeAgain again, Rejudging rejudging)
     public const int Most = 500;
 
     /// <summary>The judging, under way or done.</summary>
-    public RejudgingRun Run { get; private set; } = null!;
+    public BesideRun<RegisterRejudged> Run { get; private set; } = null!;
 
     /// <summary>What came of it; null while it is under way.</summary>
     public RegisterRejudged? Result { get; private set; }
