@@ -19,7 +19,11 @@ public sealed record RetiredRow(
     string? Method,
     string? Witness,
     DateOnly? InServiceSince
-);
+)
+{
+    /// <summary>Its newest picture, of a hold or an inspection; null: there is none.</summary>
+    public Guid? Picture { get; init; }
+}
 
 /// <summary>Looking back from a piece that failed, and at what left for good.</summary>
 public sealed class LookBackStore(Database database)
@@ -160,7 +164,12 @@ public sealed class LookBackStore(Database database)
             .Command(
                 $"""
                 select p.mark, p.family, p.maker, p.serial, c.reason, c.at, w.name as by_name, d.at as destroyed_at, d.method,
-                  s.name as witness, p.in_service_since
+                  s.name as witness, p.in_service_since,
+                  coalesce(
+                    (select f.attachment_id from hold_photo f join hold h on h.id = f.hold_id
+                     where h.piece_id = p.id order by h.placed_at desc limit 1),
+                    (select f.attachment_id from inspection_photo f join inspection i on i.id = f.inspection_id
+                     where i.piece_id = p.id order by i.signed_at desc limit 1)) as picture
                 from piece p
                 join disposal c on c.piece_id = p.id and c.step = 'condemned'
                 join person w on w.id = c.by_person
@@ -186,7 +195,10 @@ public sealed class LookBackStore(Database database)
                     r.TextOrNull("method"),
                     r.TextOrNull("witness"),
                     r.ValueOrNull<DateOnly>("in_service_since")
-                ),
+                )
+                {
+                    Picture = r.ValueOrNull<Guid>("picture"),
+                },
                 cancel
             );
 }

@@ -11,7 +11,25 @@ namespace Keralith.Data;
 public sealed record TaughtLine(string Name, int Count, int Of, TaughtBy By);
 
 /// <summary>How old gear of a family was when it left, in years.</summary>
-public sealed record AgeLine(GearFamily Family, int Count, double Youngest, double Middle, double Oldest);
+/// <param name="Each">Of each that left, the youngest first.</param>
+public sealed record AgeLine(
+    GearFamily Family,
+    int Count,
+    double Youngest,
+    double Middle,
+    double Oldest,
+    IReadOnlyList<double> Each
+);
+
+/// <summary>Inspections of a quarter of a year.</summary>
+/// <param name="From">Its first day.</param>
+/// <param name="Found">How many stopped a piece.</param>
+/// <param name="Of">How many were made.</param>
+public sealed record TaughtQuarter(DateOnly From, int Found, int Of)
+{
+    /// <summary>How many of a thousand stopped a piece; 0 where none was made.</summary>
+    public double InThousand => Of == 0 ? 0 : 1000.0 * Found / Of;
+}
 
 /// <summary>What will leave of a family in the next twelve months.</summary>
 /// <param name="Size">Of one size; null: of all.</param>
@@ -46,6 +64,9 @@ public sealed record Taught(
 {
     /// <summary>The same, size by size, where any left.</summary>
     public IReadOnlyList<ExpectedLine> BySize { get; init; } = [];
+
+    /// <summary>Three years of inspections, quarter by quarter, the oldest first.</summary>
+    public IReadOnlyList<TaughtQuarter> Quarters { get; init; } = [];
 
     /// <summary>What is expected to leave costs to buy again, as far as prices are known.</summary>
     public IReadOnlyList<Price> Costs { get; init; } = [];
@@ -148,6 +169,7 @@ public sealed class TeachingStore(Database database)
             ]
         )
         {
+            Quarters = await QuartersAsync(today, cancel),
             Costs = Price.Sum(expected.Select(e => e.Cost).OfType<Price>()),
             LeftCosts = Price.Sum(expected.Select(e => e.One?.Times(e.Rate.Removed)).OfType<Price>()),
             Differences = FindingDifference.Of(await SharesAsync(cancel)),
@@ -240,13 +262,31 @@ public sealed class TeachingStore(Database database)
                 cancel
             );
 
+    private const int QuartersBack = 12;
+
+    private Task<List<TaughtQuarter>> QuartersAsync(DateOnly today, CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select q::date as first, count(i.id) filter (where i.verdict in ('hold', 'remove'))::int as found, count(i.id)::int as of
+                from generate_series(
+                  date_trunc('quarter', $1::date::timestamp) - make_interval(months => 3 * ($2::int - 1)),
+                  date_trunc('quarter', $1::date::timestamp), interval '3 months') q
+                left join standing_inspection i on i.inspected_on >= q::date and i.inspected_on < (q + interval '3 months')::date
+                group by q order by q
+                """
+            )
+            .Positional(today, QuartersBack)
+            .ListAsync(r => new TaughtQuarter(r.Get<DateOnly>("first"), r.Get<int>("found"), r.Get<int>("of")), cancel);
+
     private Task<List<AgeLine>> AgesAsync(CancellationToken cancel) =>
         database
             .Command(
                 """
                 select p.family, count(*)::int as n, min(d.at::date - p.in_service_since) / 365.25 as least,
                   percentile_cont(0.5) within group (order by d.at::date - p.in_service_since) / 365.25 as middle,
-                  max(d.at::date - p.in_service_since) / 365.25 as most
+                  max(d.at::date - p.in_service_since) / 365.25 as most,
+                  array_agg(((d.at::date - p.in_service_since) / 365.25)::float8 order by d.at::date - p.in_service_since) as each
                 from disposal d join piece p on p.id = d.piece_id
                 where d.step = 'condemned' and p.in_service_since <= d.at::date
                 group by p.family order by 2 desc, 1
@@ -258,7 +298,8 @@ public sealed class TeachingStore(Database database)
                     r.Get<int>("n"),
                     (double)r.Get<decimal>("least"),
                     r.Get<double>("middle"),
-                    (double)r.Get<decimal>("most")
+                    (double)r.Get<decimal>("most"),
+                    r.Get<double[]>("each")
                 ),
                 cancel
             );

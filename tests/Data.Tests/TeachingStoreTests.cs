@@ -82,6 +82,19 @@ public class TeachingStoreTests
     }
 
     [Fact]
+    public async Task Twelve_quarters_end_with_this_one_and_count_every_inspection_once()
+    {
+        await using var yard = await TaughtAsync();
+        var quarters = (await new TeachingStore(yard.Database).AsOfAsync(Today(yard), Cancel)).Quarters;
+        Assert.Equal(12, quarters.Count);
+        Assert.True(quarters[^1].From <= Today(yard) && Today(yard) < quarters[^1].From.AddMonths(3));
+        Assert.All(quarters.Zip(quarters.Skip(1)), p => Assert.Equal(p.First.From.AddMonths(3), p.Second.From));
+        Assert.Equal((1, 4), (quarters.Sum(q => q.Found), quarters.Sum(q => q.Of)));
+        Assert.Equal(250, quarters[^1].InThousand);
+        Assert.Equal(0, quarters[0].InThousand);
+    }
+
+    [Fact]
     public async Task A_finding_leads_to_the_inspections_of_one_inspector()
     {
         await using var yard = await TaughtAsync();

@@ -88,6 +88,7 @@ public class AfterPagesTests
     [InlineData("expected", "family,size,pieces,left,expected,least,most,cost")]
     [InlineData("pace", "of,name,measures,share_a_year")]
     [InlineData("differences", "inspector,criterion,found,looked,others_found,others_looked")]
+    [InlineData("quarters", "from,found,of")]
     [InlineData("ages", "family,left,youngest,middle,oldest")]
     public async Task Each_thing_the_record_teaches_is_a_file_too(string name, string headings)
     {

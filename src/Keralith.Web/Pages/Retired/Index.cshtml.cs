@@ -11,6 +11,9 @@ public sealed class IndexModel(Here here, LookBackStore store) : YardPage(here)
 
     public IReadOnlyList<RetiredRow> Rows { get; private set; } = [];
 
+    /// <summary>Whether any of them has a picture.</summary>
+    public bool HasPictures => Rows.Any(r => r.Picture is not null);
+
     public async Task OnGetAsync(string? q)
     {
         Q = string.IsNullOrWhiteSpace(q) ? null : FreeText.Start(q.Trim(), FreeText.MostAsked);

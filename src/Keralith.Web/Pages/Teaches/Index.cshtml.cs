@@ -70,6 +70,11 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : TablePage(he
                     .Concat(Taught.PaceByStore.Select(l => ("store", l)))
                     .Select(x => new object?[] { x.Item1, x.l.Name, x.l.Measures, Math.Round(x.l.PerYear, 4) })
             ),
+            "quarters" => await CsvAsync(
+                "quarters",
+                ["from", "found", "of"],
+                Taught.Quarters.Select(q => new object?[] { $"{q.From:yyyy-MM-dd}", q.Found, q.Of })
+            ),
             "differences" => await CsvAsync(
                 "differences",
                 ["inspector", "criterion", "found", "looked", "others_found", "others_looked"],
@@ -115,6 +120,12 @@ public sealed class IndexModel(Here here, TeachingStore teaching) : TablePage(he
 
     /// <summary>Whether a family's line says more than that there is little of it.</summary>
     public static bool Says(ExpectedLine line) => line.Rate.Removed > 0 || line.Rate.Pieces >= Few;
+
+    /// <summary>Where the strips of what will leave end: the largest count any of them may come to.</summary>
+    public double MostExpected => Taught.Expected.Where(Says).Select(e => e.Rate.Range.Most).Append(1).Max();
+
+    /// <summary>Of a thousand how many, as a whole number.</summary>
+    public static int InThousand(TaughtLine line) => line.Of == 0 ? 0 : (int)Math.Round(1000.0 * line.Count / line.Of);
 
     /// <summary>A share as a figure of the width it is drawn in, from 0 to 100.</summary>
     public static double Share(TaughtLine line) => line.Of == 0 ? 0 : 100.0 * line.Count / line.Of;
