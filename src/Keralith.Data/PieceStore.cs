@@ -307,7 +307,7 @@ public sealed class PieceStore(Database database)
             )
                 continue;
             var figures = known.Value.ToDictionary(b => b.Key, b => b.Value.Figure);
-            var entry = kit.Entry(figures) with { Members = roster };
+            var entry = kit.Entry(figures) with { Details = kit.Details with { Members = roster } };
             var grounds = new Grounds($"{mark} takes the place of {replaced}", null);
             var facts = new ChangeFacts(kit, entry, figures, session.Site) { Standing = standing.Value?.Case };
             var changed = ChangeOfFacts.Of(facts, grounds, session.By);

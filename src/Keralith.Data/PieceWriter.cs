@@ -115,7 +115,10 @@ internal static class PieceWriter
                 [.. pieces.Select(p => (p.Entry.Mark.Text, (LedgerRecord)new PieceRegistered(Describe(p.Entry))))]
             )
             .ConfigureAwait(false);
-        if (pieces.Any(p => p.Entry.ProofTestDue is not null) || session.Sites.All.Any(s => s.ProofAsks.Count > 0))
+        if (
+            pieces.Any(p => p.Entry.Details.ProofTestDue is not null)
+            || session.Sites.All.Any(s => s.ProofAsks.Count > 0)
+        )
             await session.DeriveNewAsync([.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         await RecallStore.CatchAsync(session, [.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         return null;
@@ -272,7 +275,7 @@ internal static class PieceWriter
             await TextAsync(entry.RatedFor).ConfigureAwait(false);
             await copy.WriteAsync(entry.TagEntries.ToArray(), cancel).ConfigureAwait(false);
             await copy.WriteAsync(
-                    PieceRows.DetailsJson(entry with { Notes = null, Members = [], Fit = Core.Gear.FitSizes.None }),
+                    PieceRows.DetailsJson(entry with { Details = new() { Tag = entry.Details.Tag } }),
                     NpgsqlDbType.Jsonb,
                     cancel
                 )

@@ -135,7 +135,7 @@ public class AfterTheCageTests
             piece.Version,
             piece.Entry(new Dictionary<BaselineKey, BaselineFigure>()) with
             {
-                Notes = "Nothing to see",
+                Details = piece.Details with { Notes = "Nothing to see" },
             },
             Grounds.None,
             yard.Stamp("qualified"),

@@ -85,7 +85,7 @@ public class RaceTests
                     b => b.Key,
                     b => b.Value.Figure
                 );
-                var entry = seen.Entry(figuresNow) with { Notes = "Changed" };
+                var entry = seen.Entry(figuresNow) with { Details = seen.Details with { Notes = "Changed" } };
                 return await yard.Pieces.EditAsync(
                     id,
                     version,

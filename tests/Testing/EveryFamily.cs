@@ -77,6 +77,8 @@ public static class EveryFamily
         form["meets:acid"] = "true";
         form["coldest"] = "-5 C";
         form["ownWeight"] = "14 lb";
+        form["discardOn"] = "2031-04-30";
+        form["proofTestDue"] = "2030-02-28";
         return form;
     }
 

@@ -1,5 +1,7 @@
 using System.Net;
 using System.Text;
+using Keralith.Core.Gear;
+using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Testing;
 using Keralith.Web.Files;
@@ -12,6 +14,28 @@ namespace Keralith.Web.Tests;
 public class RegisterPageTests
 {
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Theory]
+    [InlineData("sling-kit")]
+    [InlineData("shackle")]
+    [InlineData("web-sling")]
+    [InlineData("load-indicator")]
+    public async Task The_form_asks_every_field_of_the_table_that_its_family_has_once(string family)
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var stores = await yard.SignedInAsync("stores");
+        var form = (await stores.PageAsync($"/register/new?family={family}")).QuerySelector(
+            "form[action='/register/new'][method=post]"
+        )!;
+        foreach (var field in PieceFields.All)
+        {
+            var inputs = form.QuerySelectorAll($"[name='{field.Name}']").Length;
+            Assert.True(
+                inputs == (field.IsAskedOf(GearFamilies.Find(family)!) ? 1 : 0),
+                $"{field.Name} stands {inputs} times."
+            );
+        }
+    }
 
     [Fact]
     public async Task A_file_shows_each_rows_fate_before_it_lands_and_then_lands()

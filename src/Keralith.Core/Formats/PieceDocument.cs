@@ -14,32 +14,7 @@ public static class PieceDocument
 
     /// <summary>The fields written as text, under the names forms know them by.</summary>
     public static IReadOnlyList<string> Texts { get; } =
-    [
-        "mark",
-        "serial",
-        "maker",
-        "model",
-        "batch",
-        "ratedLoad",
-        "ratedFor",
-        "ratedAs",
-        "ratedHitch",
-        "ratedAngle",
-        "legibility",
-        "markingAt",
-        "serviceClass",
-        "inServiceSince",
-        "calibrationDue",
-        "peg",
-        "notes",
-        "coldest",
-        "hottest",
-        "hasMet",
-        "makersWord",
-        "lastPeriodic",
-        "lastInspector",
-        "evidence",
-    ];
+    [.. PieceFields.All.Where(f => f.Form is FieldForm.Text or FieldForm.Day).Select(f => f.Name)];
 
     /// <summary>The fields written as lists of text.</summary>
     public static IReadOnlyList<string> Lists { get; } =
@@ -94,9 +69,9 @@ public static class PieceDocument
         CaseWriter.Write(json, entry.Gear);
         json.WriteBoolean("tagRead", entry.TagRead);
         List("tagEntries", entry.TagEntries);
-        List(PieceEntryReader.Ratings, entry.TagWords.Ratings.Select(r => r.ToString()));
+        List(PieceEntryReader.Ratings, entry.Details.Tag.Ratings.Select(r => r.ToString()));
         List("meets", entry.Surroundings.Chemicals.Select(Code.Of));
-        List(PieceEntryReader.Members, entry.Members.Select(m => m.ToString()));
+        List(PieceEntryReader.Members, entry.Details.Members.Select(m => m.ToString()));
         json.WriteStartObject("fit");
         foreach (var (field, _) in PieceEntryReader.FitFields)
         {

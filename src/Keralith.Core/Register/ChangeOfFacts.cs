@@ -168,7 +168,7 @@ public static class ChangeOfFacts
         var tag = new TagTranscription(gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor)
         {
             IsRead = entry.TagRead,
-            Legibility = entry.TagWords.Legibility,
+            Legibility = entry.Details.Tag.Legibility,
         };
         return [.. TagJudgement.Of(tag, entry.Surroundings, facts.Site.Books).Stopping];
     }

@@ -110,11 +110,8 @@ public sealed record Piece
     /// <summary>In whose hands it is; null: in store.</summary>
     public IssuedTo? Issued { get; init; }
 
-    /// <summary>What is kept beside what the rules look at.</summary>
-    public PieceDetails Details => PieceEntryReader.Details(DetailFields);
-
-    /// <summary>The same as fields, as they are kept.</summary>
-    public IReadOnlyDictionary<string, string> DetailFields { get; init; } = new Dictionary<string, string>();
+    /// <summary>What is kept beside what lists and rules look for in the database.</summary>
+    public PieceDetails Details { get; init; } = PieceDetails.None;
 
     /// <summary>The gear as it is judged at a site: the site's policies stated with it.</summary>
     public GearPiece GearAt(Site site) => site.Policies.Applied(Gear, Model);
@@ -122,20 +119,14 @@ public sealed record Piece
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
     public TagVerdict TagAt(Site site) =>
         TagJudgement.Of(
-            new(Gear, TagEntries, RatedLoad, DesignFactor)
-            {
-                IsRead = TagRead,
-                Legibility = Code.Find<Legibility>(DetailFields.GetValueOrDefault("legibility")) ?? Legibility.Clear,
-            },
+            new(Gear, TagEntries, RatedLoad, DesignFactor) { IsRead = TagRead, Legibility = Details.Tag.Legibility },
             Surroundings,
             site.Books
         );
 
     /// <summary>Everything entered of it, with its newest figures when new.</summary>
-    public PieceEntry Entry(IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines)
-    {
-        var details = Details;
-        return new()
+    public PieceEntry Entry(IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines) =>
+        new()
         {
             Mark = Custody.Mark.Read(Mark).Value,
             Gear = Gear,
@@ -148,30 +139,20 @@ public sealed record Piece
             RatedFor = RatedFor,
             TagEntries = TagEntries,
             TagRead = TagRead,
-            TagWords = details.Tag,
+            Details = Details,
             Surroundings = Surroundings,
             ServiceClass = ServiceClass,
             InServiceSince = InServiceSince,
             CalibrationDue = CalibrationDue,
             LotCount = LotCount,
-            Fit = details.Fit,
-            Members = details.Members,
-            Notes = details.Notes,
-            DiscardOn = details.DiscardOn,
-            ProofTestDue = details.ProofTestDue,
             CarriedOver = CarriedOver,
             Store = StoreId,
             Peg = Peg,
             Baselines = baselines,
         };
-    }
 
     /// <summary>The last day it may be used without another inspection, asked of Core.</summary>
     public DateOnly? UsableUntil => new DueDates(PeriodicDue, FrequentDue).UsableUntil;
-
-    /// <summary>A day kept among the details; what can't be read there was never one.</summary>
-    private DateOnly? DetailDay(string field) =>
-        DayReader.Read(DetailFields.GetValueOrDefault(field)) is { Ok: true } day ? day.Value : null;
 
     private bool FrequentByCalendar => Intervals.Frequent(Gear.Family, ServiceClass) is not EachUse;
 
@@ -197,7 +178,7 @@ public sealed record Piece
                 AgainstPolicy = Unreadable is null ? site.Policies.Against(Gear).ToList() : [],
                 LacksSeasonColour = site.Seasons is { Enforced: true } scheme && !scheme.Counts(SeasonFor, today),
                 CalibrationDue = CalibrationDue,
-                DiscardOn = DetailDay("discardOn"),
+                DiscardOn = Details.DiscardOn,
                 ProofTestDue = Proof.Until,
                 LacksProofTest = Proof.Lacks,
                 IsEmptyLot = LotCount == 0,

@@ -19,34 +19,29 @@ public readonly record struct BaselineKey(string Part, string Criterion);
 /// <param name="Evidence">The report's name or number; its file is attached to the piece.</param>
 public sealed record CarriedOver(DateOnly LastPeriodic, string Inspector, string Evidence);
 
-/// <summary>What is kept of a piece beside what the rules look at.</summary>
-/// <param name="Tag">What its marking says in its own words.</param>
-/// <param name="Fit">Sizes that decide what seats in what.</param>
-/// <param name="Members">A kit's roster.</param>
-/// <param name="Notes">Anything else; null when nothing.</param>
-public sealed record PieceDetails(TagWords Tag, FitSizes Fit, IReadOnlyList<KitMember> Members, string? Notes)
+/// <summary>What is kept of a piece beside what lists and rules look for in the database.</summary>
+public sealed record PieceDetails
 {
-    /// <summary>The last day its maker lets it be used; null where none is set.</summary>
+    /// <summary>Nothing.</summary>
+    public static PieceDetails None { get; } = new();
+
+    /// <summary>What its marking says beyond load and factor.</summary>
+    public TagWords Tag { get; init; } = TagWords.Plain;
+
+    /// <summary>Sizes that decide what seats in what.</summary>
+    public FitSizes Fit { get; init; } = FitSizes.None;
+
+    /// <summary>A kit's roster, line by line.</summary>
+    public IReadOnlyList<KitMember> Members { get; init; } = [];
+
+    /// <summary>Anything else; null when nothing.</summary>
+    public string? Notes { get; init; }
+
+    /// <summary>The last day its maker lets it be used (synthetics); null where none is set.</summary>
     public DateOnly? DiscardOn { get; init; }
 
-    /// <summary>The last day its proof test holds good; null where none is asked.</summary>
+    /// <summary>The last day its proof test holds good, as entered by hand; null where none is.</summary>
     public DateOnly? ProofTestDue { get; init; }
-
-    /// <summary>The fields that carry them.</summary>
-    public static IReadOnlyList<string> Fields { get; } =
-    [
-        "ratedAs",
-        "ratedHitch",
-        "ratedAngle",
-        PieceEntryReader.Ratings,
-        "legibility",
-        "markingAt",
-        PieceEntryReader.Members,
-        "notes",
-        "discardOn",
-        "proofTestDue",
-        .. PieceEntryReader.FitFields.Select(f => f.Field),
-    ];
 }
 
 /// <summary>What is entered of a piece: who it is, what its tag says, its sizes, its figures when new, where it hangs.</summary>
@@ -80,33 +75,19 @@ public sealed record PieceEntry
     /// <summary>Whether the marking has been read; false for gear entered from a list.</summary>
     public bool TagRead { get; init; } = true;
 
-    /// <summary>What the marking says beyond load and factor.</summary>
-    public TagWords TagWords { get; init; } = TagWords.Plain;
+    /// <summary>What is kept beside all this.</summary>
+    public PieceDetails Details { get; init; } = PieceDetails.None;
 
     public string? Batch { get; init; }
 
     /// <summary>The last day its calibration holds good; null where it keeps none.</summary>
     public DateOnly? CalibrationDue { get; init; }
 
-    /// <summary>The last day its maker lets it be used (synthetics); null where none is set.</summary>
-    public DateOnly? DiscardOn { get; init; }
-
-    /// <summary>The last day its proof test holds good; null where none is asked.</summary>
-    public DateOnly? ProofTestDue { get; init; }
-
     /// <summary>How many pieces hang under this one mark; null for a single piece.</summary>
     public int? LotCount { get; init; }
 
-    /// <summary>Sizes that decide what seats in what.</summary>
-    public FitSizes Fit { get; init; } = FitSizes.None;
-
-    /// <summary>A kit's roster, line by line.</summary>
-    public IReadOnlyList<KitMember> Members { get; init; } = [];
-
     /// <summary>Its last periodic inspection elsewhere, when it is taken over.</summary>
     public CarriedOver? CarriedOver { get; init; }
-
-    public string? Notes { get; init; }
 
     public required ServiceClass ServiceClass { get; init; }
 
@@ -123,7 +104,7 @@ public sealed record PieceEntry
         RatedLoad?.ToString() != other.RatedLoad?.ToString()
         || DesignFactor != other.DesignFactor
         || RatedFor != other.RatedFor
-        || !TagWords.Equals(other.TagWords)
+        || !Details.Tag.Equals(other.Details.Tag)
         || TagRead != other.TagRead
         || !TagEntries.Order().SequenceEqual(other.TagEntries.Order());
 

@@ -11,29 +11,8 @@ namespace Keralith.Core.Register;
 /// Reads what was typed of a piece, field by field: the one gate for forms, imports and demo data. Every fault is named
 /// with its field.
 /// </summary>
-public sealed class PieceEntryReader
+public static class PieceEntryReader
 {
-    private const int LongestText = 120;
-    private const int LongestNotes = 2000;
-
-    /// <summary>A design factor as it is typed or as it is marked: <c>4</c> or <c>4:1</c>.</summary>
-    private static Checked<decimal> Factor(string text) =>
-        QuantityText.Bare(
-            text.Replace(" ", string.Empty, StringComparison.Ordinal) is var plain
-            && plain.EndsWith(":1", StringComparison.Ordinal)
-                ? plain[..^2]
-                : text,
-            "4"
-        );
-
-    private static readonly Length LargestSize = Length.FromMillimetres(2000);
-    private static readonly Length LongestReach = Length.FromMillimetres(1_000_000);
-
-    private readonly IReadOnlyDictionary<string, string> _fields;
-    private readonly Dictionary<string, string> _faults = [];
-
-    private PieceEntryReader(IReadOnlyDictionary<string, string> fields) => _fields = fields;
-
     /// <summary>The field name of a baseline's figure, its basis and its count of links.</summary>
     public static (string Value, string Basis, string Links) Fields(BaselineKey key) =>
         (
@@ -60,8 +39,8 @@ public sealed class PieceEntryReader
     /// <summary>Reads the gear alone: family and attributes, for asking the right questions before all is typed.</summary>
     public static GearPiece Gear(GearFamily family, IReadOnlyDictionary<string, string> fields)
     {
-        var reader = new PieceEntryReader(fields);
-        return reader.Gear(family);
+        var reader = new FieldReader(fields);
+        return Gear(reader, family);
     }
 
     /// <summary>The attributes stated of every family, beside its own.</summary>
@@ -97,9 +76,9 @@ public sealed class PieceEntryReader
         IReadOnlySet<string>? mayBeAsked = null
     )
     {
-        var reader = new PieceEntryReader(fields);
-        var entry = reader.Entry(mayBeAsked ?? new HashSet<string>());
-        return (reader._faults.Count == 0 ? entry : null, reader._faults);
+        var reader = new FieldReader(fields);
+        var entry = Entry(reader, mayBeAsked ?? new HashSet<string>());
+        return (reader.Faults.Count == 0 ? entry : null, reader.Faults);
     }
 
     /// <summary>The field of others alike: a line each, mark and serial.</summary>
@@ -138,8 +117,8 @@ public sealed class PieceEntryReader
             var serial = words.Length > 1 ? words[1] : null;
             if (!mark.Ok)
                 all[Alike] = $"\"{line}\": {mark.Fault}";
-            else if (serial?.Length > LongestText)
-                all[Alike] = $"{mark.Value}: a serial has at most {LongestText} letters.";
+            else if (serial?.Length > FieldReader.LongestText)
+                all[Alike] = $"{mark.Value}: a serial has at most {FieldReader.LongestText} letters.";
             else if (mark.Value == first!.Mark || others.Any(o => o.Mark == mark.Value))
                 all[Alike] = $"{mark.Value} stands twice.";
             else
@@ -166,96 +145,45 @@ public sealed class PieceEntryReader
         return (all.Count == 0 ? [first!, .. others] : [], all);
     }
 
-    private PieceEntry? Entry(IReadOnlySet<string> mayBeAsked)
+    private static PieceEntry? Entry(FieldReader r, IReadOnlySet<string> mayBeAsked)
     {
-        var mark = Mark.Read(Typed("mark"));
+        var mark = Mark.Read(r.Typed("mark"));
         if (!mark.Ok)
-            Refuse("mark", mark.Fault!);
-        if (GearFamilies.Find(Typed("family") ?? string.Empty) is not { } family)
+            r.Refuse("mark", mark.Fault!);
+        if (GearFamilies.Find(r.Typed("family") ?? string.Empty) is not { } family)
         {
-            Refuse("family", "Choose the family.");
+            r.Refuse("family", "Choose the family.");
             return null;
         }
 
-        var gear = Gear(family);
+        var gear = Gear(r, family);
         foreach (var name in family.Requires)
         {
-            if (!gear.Values.ContainsKey(name) && !_faults.ContainsKey(name) && !mayBeAsked.Contains(name))
-                Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
+            if (!gear.Values.ContainsKey(name) && !r.HasFault(name) && !mayBeAsked.Contains(name))
+                r.Refuse(name, $"{GearAttributes.Find(name)!.Label} is needed to judge it.");
         }
 
-        var ratedLoad = Read("ratedLoad", Mass.Read);
-        if (ratedLoad?.Kilograms <= 0)
-            Refuse("ratedLoad", "A rated load is over 0.");
-        var factor = Read("designFactor", Factor);
-        if (factor is <= 0 or > 20)
-            Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
-        var service = Code.Find<ServiceClass>(Typed("serviceClass") ?? "normal");
-        if (service is null)
-            Refuse("serviceClass", "Choose normal, heavy or severe.");
-        var since = Date("inServiceSince");
-        var store = int.TryParse(Typed("store"), out var id) ? id : 0;
-        if (store <= 0)
-            Refuse("store", "Choose the store it hangs in.");
-        var baselines = Baselines(gear);
-        var details = Details();
-        if (family.Kind != GearKind.Kit && details.Tag.LegTable.Count > 0)
-            Refuse(Ratings, "Ratings by legs used are a kit's own table: for a sling name hitch and angle.");
         var entry = new PieceEntry
         {
             Mark = mark.Ok ? mark.Value : default,
             Gear = gear,
-            Serial = Text("serial"),
-            Maker = Text("maker"),
-            Model = Text("model"),
-            RatedLoad = ratedLoad,
-            DesignFactor = factor,
-            RatedFor = Text("ratedFor"),
-            Surroundings = new(
-                Read("coldest", Temperature.Read),
-                Read("hottest", Temperature.Read),
-                Read("hasMet", Temperature.Read),
-                Enum.GetValues<Chemical>().Where(c => Ticked(ChemicalField(c))).ToList()
-            )
+            TagEntries = family.TagEntries.Select(e => e.Code).Where(c => r.Ticked(TagField(c))).ToList(),
+            TagRead = !r.Ticked(TagUnread),
+            Surroundings = Surroundings.Ordinary with
             {
-                MakersWord = Text("makersWord"),
+                Chemicals = Enum.GetValues<Chemical>().Where(c => r.Ticked(ChemicalField(c))).ToList(),
             },
-            TagEntries = family.TagEntries.Select(e => e.Code).Where(c => Ticked(TagField(c))).ToList(),
-            ServiceClass = service ?? ServiceClass.Normal,
-            InServiceSince = since,
-            Store = store,
-            Peg = Text("peg") ?? string.Empty,
-            Baselines = baselines,
-            TagRead = !Ticked(TagUnread),
-            TagWords = details.Tag,
-            Batch = Text("batch"),
-            CalibrationDue = Date("calibrationDue"),
-            LotCount = Lot(family),
-            Fit = details.Fit,
-            Members = family.Kind == GearKind.Kit ? details.Members : [],
-            CarriedOver = Carried(),
-            Notes = details.Notes,
-            DiscardOn = details.DiscardOn,
-            ProofTestDue = details.ProofTestDue,
+            Baselines = Baselines(r, gear),
+            ServiceClass = ServiceClass.Normal,
+            Store = 0,
+            Peg = string.Empty,
         };
-        return entry;
-    }
-
-    private PieceDetails Details()
-    {
-        return new(
-            Marked(),
-            new(Fit(0), Fit(1), Fit(3), Fit(4), Fit(2)),
-            Lines(Members, KitMember.Most, KitMember.Read),
-            Text("notes", LongestNotes)
-        )
-        {
-            DiscardOn = Date("discardOn"),
-            ProofTestDue = Date("proofTestDue"),
-        };
-
-        Length? Fit(int i) =>
-            Read(FitFields[i].Field, Length.Read) is { } size ? Sized(FitFields[i].Field, size) : null;
+        entry = PieceFields.All.Aggregate(entry, (read, field) => field.Read(r, read));
+        if (family.Kind == GearKind.Kit)
+            return entry;
+        if (entry.Details.Tag.LegTable.Count > 0)
+            r.Refuse(Ratings, "Ratings by legs used are a kit's own table: for a sling name hitch and angle.");
+        return entry with { Details = entry.Details with { Members = [] } };
     }
 
     /// <summary>Reads figures when new alone.</summary>
@@ -265,160 +193,65 @@ public sealed class PieceEntryReader
         IReadOnlyDictionary<string, string> fields
     )
     {
-        var reader = new PieceEntryReader(fields);
-        return (reader.Baselines(gear), reader._faults);
+        var reader = new FieldReader(fields);
+        return (Baselines(reader, gear), reader.Faults);
     }
 
-    /// <summary>Reads the details alone, from fields that were accepted before.</summary>
-    public static PieceDetails Details(IReadOnlyDictionary<string, string> fields) =>
-        new PieceEntryReader(fields).Details();
-
-    private TagWords Marked()
+    /// <summary>Reads the details alone, from fields that were accepted before: what can't be read there is none.</summary>
+    public static PieceDetails Details(IReadOnlyDictionary<string, string> fields)
     {
-        var rated = Choice("ratedAs", RatedAs.RatedLoad);
-        var legibility = Choice("legibility", Legibility.Clear);
-        Hitch? hitch = Typed("ratedHitch") is null ? null : Choice("ratedHitch", Hitch.Vertical);
-        MarkingPlace? place = Typed("markingAt") is null ? null : Choice("markingAt", MarkingPlace.Tag);
-        var angle = Read("ratedAngle", Angle.ReadHorizontal);
-        if (angle?.Degrees is <= 0 or > 90)
-            Refuse(
-                "ratedAngle",
-                "An angle from the horizontal lies over 0 and up to 90 deg; 60 deg from the horizontal is 30 deg from the vertical."
-            );
-        return new(rated, hitch, angle, Lines(Ratings, MarkedRating.Most, MarkedRating.Read), legibility, place);
+        var reader = new FieldReader(fields);
+        return PieceFields.Details.Aggregate(PieceDetails.None, (read, field) => field.ReadDetail(reader, read));
     }
 
-    private int? Lot(GearFamily family)
-    {
-        if (Typed("lotCount") is not { } typed)
-            return null;
-        if (family.Group != FamilyGroup.Hardware)
-            Refuse("lotCount", "Only small hardware is kept as a lot; every other piece has a mark of its own.");
-        else if (int.TryParse(typed, System.Globalization.NumberStyles.None, null, out var count) && count <= 100_000)
-            return count;
-        else
-            Refuse("lotCount", $"\"{typed}\" should be a whole number up to 100000.");
-        return null;
-    }
-
-    private CarriedOver? Carried()
-    {
-        var (on, by, evidence) = (Date("lastPeriodic"), Text("lastInspector"), Text("evidence"));
-        if (on is null && by is null && evidence is null)
-            return null;
-        if (on is null && !_faults.ContainsKey("lastPeriodic"))
-            Refuse(
-                "lastPeriodic",
-                "A report is taken over with its date, inspector and name: write the date of the last periodic inspection."
-            );
-        if (by is null)
-            Refuse(
-                "lastInspector",
-                "A report is taken over with its date, inspector and name: write who inspected it."
-            );
-        if (evidence is null)
-            Refuse(
-                "evidence",
-                "A report is taken over with its date, inspector and name: write the report's name or number."
-            );
-        return on is { } day && by is not null && evidence is not null ? new(day, by, evidence) : null;
-    }
-
-    private List<T> Lines<T>(string field, int most, Func<string, Checked<T>> read)
-    {
-        var lines = (Typed(field) ?? string.Empty).Split(
-            '\n',
-            StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
-        );
-        if (lines.Length > most)
-            Refuse(field, $"At most {most} lines.");
-        var values = new List<T>();
-        foreach (var line in lines.Take(most))
-        {
-            var value = read(line);
-            if (value.Ok)
-                values.Add(value.Value);
-            else
-                Refuse(field, $"{value.Fault}.");
-        }
-
-        return values;
-    }
-
-    private T Choice<T>(string field, T usual)
-        where T : struct, Enum
-    {
-        if (Typed(field) is not { } typed)
-            return usual;
-        if (Code.Find<T>(typed) is { } chosen)
-            return chosen;
-        Refuse(field, $"\"{typed}\" should be one of {string.Join(", ", Enum.GetValues<T>().Select(Code.Of))}.");
-        return usual;
-    }
-
-    /// <summary>Sizes no rigging gear has are a slip of the unit.</summary>
-    private Length? Sized(string field, Length size)
-    {
-        var most = field is "reach" or "width" or "lift" or "circumference" or "span" ? LongestReach : LargestSize;
-        if (size.Millimetres > 0 && size <= most)
-            return size;
-        Refuse(
-            field,
-            size.Millimetres <= 0
-                ? "A size is over 0."
-                : $"{size} is larger than any gear of this kind; check the figure and its unit."
-        );
-        return null;
-    }
-
-    private GearPiece Gear(GearFamily family)
+    private static GearPiece Gear(FieldReader r, GearFamily family)
     {
         var values = new Dictionary<string, AttributeValue>();
         foreach (var name in family.Asks.Union(OfEveryFamily))
         {
-            if (Typed(name) is not { } typed)
+            if (r.Typed(name) is not { } typed)
                 continue;
             var value = GearAttributes.Find(name)!.Read(typed);
             if (value is { Ok: true, Value: LengthValue length })
-                _ = Sized(name, length.Length);
+                _ = r.Sized(name, length.Length);
             if (value.Ok)
                 values[name] = value.Value;
             else
-                Refuse(name, $"{value.Fault}.");
+                r.Refuse(name, $"{value.Fault}.");
         }
 
         return new(family, values);
     }
 
-    private Dictionary<BaselineKey, BaselineFigure> Baselines(GearPiece gear)
+    private static Dictionary<BaselineKey, BaselineFigure> Baselines(FieldReader r, GearPiece gear)
     {
         var baselines = new Dictionary<BaselineKey, BaselineFigure>();
         foreach (var (part, criterion) in BaselinesOf(gear))
         {
             var key = new BaselineKey(part.Path, criterion.Id);
             var (valueField, basisField, linksField) = Fields(key);
-            if (Typed(valueField) is null)
+            if (r.Typed(valueField) is null)
                 continue;
-            var length = Read(valueField, Length.Read);
+            var length = r.Value(valueField, Length.Read);
             if (length?.Millimetres <= 0)
             {
-                Refuse(valueField, "A figure when new is over 0.");
+                r.Refuse(valueField, "A figure when new is over 0.");
                 length = null;
             }
 
-            var basis = Code.Find<BaselineBasis>(Typed(basisField) ?? "new");
+            var basis = Code.Find<BaselineBasis>(r.Typed(basisField) ?? "new");
             if (basis is null)
-                Refuse(basisField, "Choose where the figure comes from.");
+                r.Refuse(basisField, "Choose where the figure comes from.");
             int? links = null;
             if (criterion.OverLinks)
             {
                 if (
-                    int.TryParse(Typed(linksField), System.Globalization.NumberStyles.None, null, out var count)
+                    int.TryParse(r.Typed(linksField), System.Globalization.NumberStyles.None, null, out var count)
                     && count is >= 1 and <= 1000
                 )
                     links = count;
                 else
-                    Refuse(linksField, "Over how many links? Write a whole number.");
+                    r.Refuse(linksField, "Over how many links? Write a whole number.");
             }
 
             if (length is { } l && basis is { } b)
@@ -427,47 +260,4 @@ public sealed class PieceEntryReader
 
         return baselines;
     }
-
-    private bool Ticked(string name) => Typed(name) is "true" or "on" or "yes";
-
-    private string? Typed(string name)
-    {
-        if (!_fields.TryGetValue(name, out var text) || string.IsNullOrWhiteSpace(text))
-            return null;
-        if (FreeText.FaultOf(text) is not { } fault)
-            return text.Trim();
-        Refuse(name, $"{fault}; write it again.");
-        return null;
-    }
-
-    private string? Text(string name, int most = LongestText)
-    {
-        var text = Typed(name);
-        if (text is not null && FreeText.Letters(text) is var letters && letters > most)
-            Refuse(name, $"At most {most} letters; this has {letters}.");
-        return text;
-    }
-
-    private T? Read<T>(string name, Func<string, Checked<T>> read)
-        where T : struct
-    {
-        if (Typed(name) is not { } typed)
-            return null;
-        var value = read(typed);
-        if (value.Ok)
-            return value.Value;
-        Refuse(name, $"{value.Fault}.");
-        return null;
-    }
-
-    private DateOnly? Date(string name)
-    {
-        var day = DayReader.Read(Typed(name));
-        if (!day.Ok)
-            Refuse(name, day.Fault!);
-        return day.Ok ? day.Value : null;
-    }
-
-    private void Refuse(string field, string fault) =>
-        _faults.TryAdd(field, char.ToUpperInvariant(fault[0]) + fault[1..]);
 }

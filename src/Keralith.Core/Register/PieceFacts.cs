@@ -1,7 +1,5 @@
 using System.Globalization;
 using Keralith.Core.People;
-using Keralith.Core.Quantities;
-using Keralith.Core.Sites;
 
 namespace Keralith.Core.Register;
 
@@ -48,67 +46,33 @@ public sealed record FactChange(
 /// </summary>
 public static class PieceFacts
 {
-    private const ChangeMeaning Slip = ChangeMeaning.SlipOfThePen;
     private const ChangeMeaning Judge = ChangeMeaning.JudgedAgain;
-    private const ChangeMeaning Inspect = ChangeMeaning.InspectedAgain;
 
-    /// <summary>A row of the table.</summary>
-    /// <param name="Field">The field, or the start of its name where it ends in a colon.</param>
-    /// <param name="Label">In words; null: the words of what follows the colon, or the attribute's own.</param>
-    /// <param name="Of">What a change from one entry to the other means, and the right it takes.</param>
-    private sealed record Row(
-        string Field,
-        string? Label,
-        Func<PieceEntry, PieceEntry, (ChangeMeaning Means, Right Needs)> Of
-    );
-
-    private static readonly IReadOnlyList<Row> Table =
+    /// <summary>What there are as many of as the gear has, by the start of the name; the rest are <see cref="PieceFields"/>.</summary>
+    private static readonly IReadOnlyList<PieceField> Families =
     [
-        new("serial", "serial", Always(Slip, Right.Register)),
-        new("batch", "batch", Always(Slip, Right.Register)),
-        new("notes", "notes", Always(Slip, Right.Register)),
-        new("store", "store", Always(Slip, Right.Register)),
-        new("peg", "peg", Always(Slip, Right.Register)),
-        new("maker", "maker", (a, b) => Spelling(a.Maker, b.Maker)),
-        new("model", "model", (a, b) => Spelling(a.Model, b.Model)),
-        new("ratedLoad", "rated load", RatedLoad),
-        new("designFactor", "design factor", Always(Judge, Right.ChangeFacts)),
-        new("ratedFor", "what it is rated for", Always(Judge, Right.ChangeFacts)),
-        new("ratedAs", "how the marking names the load", Always(Judge, Right.ChangeFacts)),
-        new("ratedHitch", "hitch of the rating", Always(Judge, Right.ChangeFacts)),
-        new("ratedAngle", "angle of the rating", Always(Judge, Right.ChangeFacts)),
-        new(PieceEntryReader.Ratings, "ratings by hitch and angle", Always(Judge, Right.ChangeFacts)),
-        new("legibility", "legibility", Always(Judge, Right.ChangeFacts)),
-        new("markingAt", "place of the marking", Always(Judge, Right.ChangeFacts)),
-        new(PieceEntryReader.TagUnread, "marking not read", Always(Judge, Right.ChangeFacts)),
-        new("tag:", null, Always(Judge, Right.ChangeFacts)),
-        new("serviceClass", "service class", (a, b) => Milder(b.ServiceClass < a.ServiceClass)),
-        new("inServiceSince", "in service since", Always(Judge, Right.ChangeFacts)),
-        new("discardOn", "discard date", (a, b) => Milder(IsLater(b.DiscardOn, a.DiscardOn))),
-        new("proofTestDue", "proof test due", Always(Judge, Right.ChangeFigures)),
-        new("calibrationDue", "calibration due", Always(Judge, Right.ChangeFigures)),
-        new("lotCount", "pieces in the lot", LotCount),
-        new("coldest", "coldest it works in", (a, b) =>
-            Milder(IsLess(b.Surroundings.Coldest, a.Surroundings.Coldest, -1))
+        Group(PieceEntryReader.TagUnread, "marking not read", PieceFields.Always(Judge, Right.ChangeFacts)),
+        Group("tag:", "marking carries", PieceFields.Always(Judge, Right.ChangeFacts)),
+        Group("meets:", "meets", (a, b) =>
+            PieceFields.Milder(a.Surroundings.Chemicals.Except(b.Surroundings.Chemicals).Any())
         ),
-        new("hottest", "hottest it works in", (a, b) =>
-            Milder(IsLess(b.Surroundings.Hottest, a.Surroundings.Hottest, 1))
-        ),
-        new("hasMet", "hottest it has met", (a, b) => Milder(IsLess(b.Surroundings.HasMet, a.Surroundings.HasMet, 1))),
-        new("meets:", null, (a, b) => Milder(a.Surroundings.Chemicals.Except(b.Surroundings.Chemicals).Any())),
-        new("makersWord", "the maker's word", Always(Judge, Right.ChangeFigures)),
-        new(PieceEntryReader.Members, "roster", Always(Inspect, Right.ChangeFacts)),
-        new("fit:", null, Always(Judge, Right.ChangeFacts)),
-        new("baseline:", "figure when new", Always(Judge, Right.ChangeFigures)),
-        new("basis:", "basis of the figure when new", Always(Judge, Right.ChangeFigures)),
-        new("links:", "links of the figure when new", Always(Judge, Right.ChangeFigures)),
-        new("lastPeriodic", "last periodic elsewhere", Always(Judge, Right.ChangeFigures)),
-        new("lastInspector", "inspector elsewhere", Always(Judge, Right.ChangeFigures)),
-        new("evidence", "report", Always(Judge, Right.ChangeFigures)),
+        Group("baseline:", "figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
+        Group("basis:", "basis of the figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
+        Group("links:", "links of the figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
     ];
 
     /// <summary>Attributes of the gear itself: read from the piece.</summary>
-    private static readonly Row Attribute = new(string.Empty, null, Always(Judge, Right.ChangeFacts));
+    private static readonly PieceField Attribute = Group(
+        string.Empty,
+        string.Empty,
+        PieceFields.Always(Judge, Right.ChangeFacts)
+    );
+
+    private static PieceField Group(
+        string start,
+        string label,
+        Func<PieceEntry, PieceEntry, (ChangeMeaning, Right)> change
+    ) => new(start, label) { Write = _ => string.Empty, Change = change };
 
     /// <summary>What is entered otherwise, fact by fact.</summary>
     public static IReadOnlyList<FactChange> Between(PieceEntry before, PieceEntry after)
@@ -123,65 +87,28 @@ public static class PieceFacts
                 .Select(f =>
                 {
                     var row = RowOf(f.Field);
-                    var (means, needs) = row.Of(before, after);
+                    var (means, needs) = row.Change(before, after);
                     return new FactChange(f.Field, LabelOf(row, f.Field), f.Was, f.Now, means, needs);
                 }),
         ];
     }
 
-    private static Row RowOf(string field) =>
-        Table.FirstOrDefault(r =>
-            r.Field == field || (r.Field.EndsWith(':') && field.StartsWith(r.Field, StringComparison.Ordinal))
-        ) ?? Attribute;
+    private static PieceField RowOf(string field) =>
+        PieceFields.Find(field)
+        ?? Families.FirstOrDefault(f => field.StartsWith(f.Name, StringComparison.Ordinal))
+        ?? Attribute;
 
-    private static string LabelOf(Row row, string field)
+    private static string LabelOf(PieceField row, string field)
     {
-        var rest = row.Field.EndsWith(':') ? field[row.Field.Length..].Replace(':', ' ') : string.Empty;
-        return row.Field switch
+        var rest = row.Name.EndsWith(':') ? field[row.Name.Length..].Replace(':', ' ') : string.Empty;
+        return row.Name switch
         {
             "" => Gear.GearAttributes.Find(field)?.Label is { } own ? Lower(own) : field,
-            "tag:" => $"marking carries {rest}",
-            "meets:" => $"meets {rest}",
-            "fit:" => PieceEntryReader.FitFields.FirstOrDefault(f => f.Field == field).Label is { } fit
-                ? Lower(fit)
-                : field,
+            "tag:" or "meets:" => $"{row.Label} {rest}",
             _ when rest.Length > 0 => $"{row.Label} ({rest})",
-            _ => row.Label!,
+            _ => row.Label,
         };
     }
 
-    private static string Lower(string words) => char.ToLower(words[0], CultureInfo.InvariantCulture) + words[1..];
-
-    private static Func<PieceEntry, PieceEntry, (ChangeMeaning, Right)> Always(ChangeMeaning means, Right needs) =>
-        (_, _) => (means, needs);
-
-    /// <summary>Stricter may be said by whoever keeps the register; milder waits for a full inspection.</summary>
-    private static (ChangeMeaning, Right) Milder(bool milder) =>
-        milder ? (Inspect, Right.ChangeFigures) : (Judge, Right.Register);
-
-    /// <summary>A maker's limits go by the name: another spelling is none of another maker.</summary>
-    private static (ChangeMeaning, Right) Spelling(string? before, string? after) =>
-        Site.Same(before, after) ? (Slip, Right.Register) : (Judge, Right.ChangeFacts);
-
-    /// <summary>A marking read for the first time brings its load; a load raised later is another matter.</summary>
-    private static (ChangeMeaning, Right) RatedLoad(PieceEntry before, PieceEntry after)
-    {
-        var raised = after.RatedLoad is { } now && (before.RatedLoad is not { } was || now.Kilograms > was.Kilograms);
-        return !raised || (before.RatedLoad is null && !before.TagRead && after.TagRead)
-            ? (Judge, Right.ChangeFacts)
-            : (Inspect, Right.ChangeFigures);
-    }
-
-    private static (ChangeMeaning, Right) LotCount(PieceEntry before, PieceEntry after) =>
-        after.LotCount is { } now && before.LotCount is { } was && now <= was
-            ? (Slip, Right.Register)
-            : (Inspect, Right.ChangeFigures);
-
-    /// <summary>Whether a last day was moved on, or taken away.</summary>
-    private static bool IsLater(DateOnly? after, DateOnly? before) =>
-        before is not null && (after is null || after > before);
-
-    /// <summary>Whether a temperature says less heat (sign 1) or less cold (sign -1) than before.</summary>
-    private static bool IsLess(Temperature? after, Temperature? before, int sign) =>
-        before is { } was && (after is not { } now || Math.Sign(was.Celsius - now.Celsius) == sign);
+    internal static string Lower(string words) => char.ToLower(words[0], CultureInfo.InvariantCulture) + words[1..];
 }

@@ -83,39 +83,10 @@ public static class RegisterColumns
         "notes",
     ];
 
-    /// <summary>Columns with a field of their own name, other than attributes.</summary>
-    private static readonly string[] Plain =
+    /// <summary>Fields with a column of their name, other than attributes; a store is named in files, and numbered in records.</summary>
+    private static readonly HashSet<string> Plain =
     [
-        "mark",
-        "serial",
-        "family",
-        "maker",
-        "model",
-        "batch",
-        "ratedLoad",
-        "designFactor",
-        "ratedFor",
-        "calibrationDue",
-        "lotCount",
-        "peg",
-        "serviceClass",
-        "inServiceSince",
-        "lastPeriodic",
-        "lastInspector",
-        "evidence",
-        "notes",
-        "ratedAs",
-        "ratedHitch",
-        "ratedAngle",
-        "legibility",
-        "markingAt",
-        PieceEntryReader.Ratings,
-        PieceEntryReader.Members,
-        "coldest",
-        "hottest",
-        "hasMet",
-        "makersWord",
-        .. PieceEntryReader.FitFields.Select(f => f.Field),
+        .. PieceFields.All.Select(f => f.Name).Where(name => name != "store"),
     ];
 
     private static readonly Dictionary<string, string> FieldOf = Plain
@@ -132,21 +103,9 @@ public static class RegisterColumns
     public static IReadOnlyList<string> All { get; } =
     [
         .. Fixed,
-        "rated_for",
-        "rated_as",
-        "rated_hitch",
-        "rated_angle",
-        Column(PieceEntryReader.Ratings),
-        "legibility",
-        "marking_at",
+        .. PieceFields.All.Select(f => Column(f.Name)).Except(Fixed),
         TagCarries,
-        Column(PieceEntryReader.Members),
-        "coldest",
-        "hottest",
-        "has_met",
         Meets,
-        "makers_word",
-        .. PieceEntryReader.FitFields.Select(f => Column(f.Field)),
         .. GearFamilies.All.SelectMany(f => f.Asks).Distinct().Select(Column).Except(Fixed),
     ];
 

@@ -6,16 +6,7 @@ namespace Keralith.Core.Register;
 public static class Stated
 {
     /// <summary>What acts of their own change afterwards, each with an entry of its own.</summary>
-    private static readonly HashSet<string> KeptApart =
-    [
-        "mark",
-        "store",
-        "peg",
-        "lotCount",
-        "lastPeriodic",
-        "lastInspector",
-        "evidence",
-    ];
+    private static readonly HashSet<string> KeptApart = [.. PieceFields.All.Where(f => f.IsApart).Select(f => f.Name)];
 
     /// <summary>The fields an entry of the ledger states.</summary>
     /// <param name="json">A JSON object; what is no text in it is taken as it is written.</param>

@@ -126,7 +126,7 @@ internal static class PieceRows
             IsCarried = r.Get<bool>("carried"),
             Locked = r.TextOrNull("locked"),
             Touched = r.ValueOrNull<DateOnly>("touched"),
-            DetailFields = FieldsOf(r.Get<string>("details")),
+            Details = DetailsOf(r.Get<string>("details")),
             Issued = r.TextOrNull("issued")?.Split('\x1f') is { } held
                 ? new(held[0], held[1], held[2].Length == 0 ? null : Day(held[2]), Day(held[3]))
                 : null,
@@ -165,8 +165,9 @@ internal static class PieceRows
     {
         var fields = PieceEntryFields.Of(entry);
         return JsonSerializer.Serialize(
-            PieceDetails
-                .Fields.Where(f => fields.GetValueOrDefault(f) is { Length: > 0 })
+            PieceFields
+                .Details.Select(f => f.Name)
+                .Where(f => fields[f].Length > 0)
                 .ToDictionary(f => f, f => fields[f])
         );
     }
@@ -233,18 +234,18 @@ internal static class PieceRows
     }
 
     /// <summary>Further fields as the records have them; written alike, they are read once.</summary>
-    private static Dictionary<string, string> FieldsOf(string json)
+    private static PieceDetails DetailsOf(string json)
     {
         if (Fields.TryGetValue(json, out var known))
             return known;
         if (Fields.Count >= MostMakes)
             Fields.Clear();
-        return Fields[json] = JsonSerializer.Deserialize<Dictionary<string, string>>(json)!;
+        return Fields[json] = PieceEntryReader.Details(JsonSerializer.Deserialize<Dictionary<string, string>>(json)!);
     }
 
     private const int MostMakes = 5000;
 
-    private static readonly ConcurrentDictionary<string, Dictionary<string, string>> Fields = new();
+    private static readonly ConcurrentDictionary<string, PieceDetails> Fields = new();
 
     private static readonly ConcurrentDictionary<(string Family, string Json), GearPiece> Makes = new();
 
