@@ -113,6 +113,8 @@ public static class WebHost
         services.AddSingleton<SetUpStore>();
         services.AddSingleton<StoreKeeping>();
         services.AddSingleton<PieceStore>();
+        services.AddSingleton<ReplacementStore>();
+        services.AddSingleton<OwnWaysStore>();
         services.AddSingleton<WallStore>();
         services.AddSingleton<RegisterSearch>();
         services.AddSingleton<RegisterExport>();

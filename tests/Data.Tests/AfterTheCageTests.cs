@@ -227,7 +227,7 @@ public class AfterTheCageTests
         kit["members"] = "2; hook; 3 t; bears; HM-0001\n1; apex; 5 t; common";
         await yard.RegisterAsync(kit);
         async Task<Checked<Recorded>> InPlaceAsync(string mark, string who) =>
-            await yard.Pieces.RegisterInPlaceAsync(
+            await new ReplacementStore(yard.Database).RegisterAsync(
                 PieceEntryReader.Read(Made(mark, mark)).Entry!,
                 Guid.NewGuid(),
                 "hm-0001",
@@ -246,7 +246,7 @@ public class AfterTheCageTests
         var roster = (await yard.FindAsync("HM-0100")).Details.Members;
         Assert.Equal("HM-0002", roster[0].Mark?.Text);
         var trip = new Trip();
-        var places = PieceStore.Places(trip, old.Id);
+        var places = ReplacementStore.Places(trip, old.Id);
         await yard.Database.MakeAsync(trip, Cancel);
         Assert.Equal((null, "HM-0002"), places.Value);
         await NothingIsFoundAsync(yard);

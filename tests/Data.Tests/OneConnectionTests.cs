@@ -160,7 +160,7 @@ public class OneConnectionTests
         var form = Seed.Shackle("HM-0011");
         form["serial"] = "in its place";
         Yard.Must(
-            await yard.Pieces.RegisterInPlaceAsync(
+            await new ReplacementStore(yard.Database).RegisterAsync(
                 PieceEntryReader.Read(form).Entry!,
                 Guid.NewGuid(),
                 "HM-0010",

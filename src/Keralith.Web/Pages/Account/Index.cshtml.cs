@@ -11,6 +11,7 @@ public sealed class AccountModel(
     Here here,
     SignInStore signIns,
     AccountStore accounts,
+    OwnWaysStore ways,
     Passwords passwords,
     IPasswordHasher<Actor> hasher
 ) : YardPage(here)
@@ -90,7 +91,7 @@ public sealed class AccountModel(
         var kinds = mail.Select(Code.Find<MailKind>).ToList();
         if (kinds.Contains(null))
             return BadRequest();
-        await accounts.WantMailsAsync(Who.Id, kinds.OfType<MailKind>(), Cancel);
+        await ways.WantMailsAsync(Who.Id, kinds.OfType<MailKind>(), Cancel);
         return Redirect("/account");
     }
 
@@ -99,14 +100,14 @@ public sealed class AccountModel(
     {
         if (Code.Find<Explain>(when) is not { } known)
             return BadRequest();
-        await accounts.ExplainAsync(Who.Id, known, Cancel);
+        await ways.ExplainAsync(Who.Id, known, Cancel);
         return Redirect("/account");
     }
 
     /// <summary>Takes the strip of first steps away.</summary>
     public async Task<IActionResult> OnPostStepsAsync()
     {
-        await accounts.LeaveStepsAsync(Who.Id, Cancel);
+        await ways.LeaveStepsAsync(Who.Id, Cancel);
         return Redirect("/");
     }
 
@@ -115,7 +116,7 @@ public sealed class AccountModel(
     {
         if (unit is not (null or "in" or "mm"))
             return BadRequest();
-        await accounts.LikeUnitAsync(Who.Id, unit, Cancel);
+        await ways.LikeUnitAsync(Who.Id, unit, Cancel);
         return Redirect("/account");
     }
 

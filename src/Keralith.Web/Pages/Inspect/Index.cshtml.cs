@@ -53,7 +53,7 @@ public sealed class InspectModel(
     InspectionStore inspections,
     PieceStore pieces,
     FileStore files,
-    AccountStore accounts
+    OwnWaysStore ways
 ) : YardPage(here)
 {
     private readonly Dictionary<string, string> _faults = [];
@@ -316,7 +316,7 @@ public sealed class InspectModel(
 
     private async Task ShowAsync()
     {
-        var (when, hasSigned) = await accounts.ExplainsAsync(Here.Actor.Id, Walk.Piece.Gear.Family.Code, Cancel);
+        var (when, hasSigned) = await ways.ExplainsAsync(Here.Actor.Id, Walk.Piece.Gear.Family.Code, Cancel);
         Explains = when == Explain.Always || (when == Explain.First && !hasSigned);
         var photos = await files.OfInspectionAsync(Walk.Draft.Id, Cancel);
         Questions = Part

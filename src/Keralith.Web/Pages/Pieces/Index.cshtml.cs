@@ -154,7 +154,7 @@ public sealed class PieceModel(
             LiftStore.Naming(trip, piece.Mark),
             EventStore.Of(trip, piece.Id)
         );
-        var (codes, places) = (CodeStore.Of(trip, piece.Id), PieceStore.Places(trip, piece.Id));
+        var (codes, places) = (CodeStore.Of(trip, piece.Id), ReplacementStore.Places(trip, piece.Id));
         var (kept, disposed, moved) = (
             CustodyStore.Holds(trip, piece.Id),
             CustodyStore.Disposals(trip, piece.Id),

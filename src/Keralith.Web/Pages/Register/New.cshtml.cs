@@ -7,7 +7,8 @@ using Microsoft.AspNetCore.Mvc;
 namespace Keralith.Web.Pages.Register;
 
 [Authorize(Policy = nameof(Right.Register))]
-public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : YardPage(here)
+public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces, ReplacementStore replacements)
+    : YardPage(here)
 {
     public EntryForm Form { get; private set; } = null!;
 
@@ -94,7 +95,7 @@ public sealed class NewModel(Here here, SiteStore sites, PieceStore pieces) : Ya
         // here with it.
         var result =
             entries is [var one] && !string.IsNullOrWhiteSpace(replaces)
-                ? await pieces.RegisterInPlaceAsync(one, Submission, replaces, Here.Stamp(Submission), Cancel)
+                ? await replacements.RegisterAsync(one, Submission, replaces, Here.Stamp(Submission), Cancel)
                 : await pieces.RegisterAsync(
                     entries.Select((e, i) => (i == 0 ? Submission : Guid.CreateVersion7(), e)).ToList(),
                     Here.Stamp(Submission),

@@ -97,7 +97,7 @@ public sealed class WallModel(Here here, WallStore wall, PieceStore pieces) : Ya
     {
         var trip = new Trip();
         var stores = SiteStore.Stores(trip);
-        var did = AccountStore.Did(trip, Here.Actor, FirstSteps.Kinds(Here.Actor.Roles));
+        var did = OwnWaysStore.Did(trip, Here.Actor, FirstSteps.Kinds(Here.Actor.Roles));
         await Here.MakeAsync(trip, Cancel);
         Stores = stores.Value;
         Steps = did.Value is { } known ? FirstSteps.Of(Here.Actor.Roles, known) : [];

@@ -1,7 +1,4 @@
-using System.Text.Json;
 using Keralith.Core.Custody;
-using Keralith.Core.Formats;
-using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
@@ -10,168 +7,14 @@ using Npgsql;
 
 namespace Keralith.Data;
 
-/// <summary>An inspection under way.</summary>
-public sealed record Draft(
-    Guid Id,
-    Guid Piece,
-    string Mark,
-    InspectionKind Kind,
-    string StartedBy,
-    DateTimeOffset StartedAt,
-    string SavedBy,
-    DateTimeOffset SavedAt,
-    int Version,
-    int Answers
-)
-{
-    /// <summary>The trainee who signed it for countersignature; null where nobody did.</summary>
-    public string? OfferedBy { get; init; }
-
-    public DateTimeOffset? OfferedAt { get; init; }
-
-    /// <summary>The day it was inspected, as the trainee signed.</summary>
-    public DateOnly? InspectedOn { get; init; }
-
-    /// <summary>What the countersigner said when handing it back; null where it was not.</summary>
-    public string? Remark { get; init; }
-
-    public string? RemarkBy { get; init; }
-
-    /// <summary>The record it corrects, and why; null: an inspection of its own.</summary>
-    public Corrected? Corrects { get; init; }
-}
-
-/// <summary>The record a draft corrects.</summary>
-/// <param name="Record">Its id.</param>
-/// <param name="Why">What is wrong with it.</param>
-/// <param name="Seen">Where among the facts the first of the records it stands for was signed.</param>
-public sealed record Corrected(
-    Guid Record,
-    string Why,
-    VerdictKind Verdict,
-    DateOnly InspectedOn,
-    FactOrder Seen,
-    string SignedBy
-);
-
-/// <summary>What became of a wrong record.</summary>
-/// <param name="Became">The record in its place; null: withdrawn.</param>
-public sealed record Superseded(Guid? Became, string Why, DateTimeOffset At, string By);
-
-/// <summary>A signed inspection.</summary>
-/// <param name="VerdictDocument">The judgement in full; null where many are listed.</param>
-public sealed record InspectionRow(
-    Guid Id,
-    Guid Piece,
-    InspectionKind Kind,
-    DateOnly InspectedOn,
-    DateTimeOffset SignedAt,
-    string SignedBy,
-    VerdictKind Verdict,
-    bool Complete,
-    string CatalogueVersion,
-    string CaseDocument,
-    string? VerdictDocument,
-    string Notes,
-    WorkedTo WorkedTo
-)
-{
-    /// <summary>What the site asked of its own, as it was asked.</summary>
-    public IReadOnlyList<OwnAsked> Own { get; init; } = [];
-
-    /// <summary>What a criterion was called, the site's own among them.</summary>
-    public string TitleOf(string criterion) =>
-        Catalogue.Find(criterion)?.Title ?? Own.FirstOrDefault(o => o.Question == criterion)?.Title ?? criterion;
-
-    /// <summary>What was written beside its findings: of which part and question, or of the whole.</summary>
-    /// <param name="partNames">Names of parts by their paths.</param>
-    public IReadOnlyList<(string Where, string Note)> NotesTold(IReadOnlyDictionary<string, string> partNames) =>
-        [
-            .. System
-                .Text.Json.JsonSerializer.Deserialize<Dictionary<string, string>>(Notes)!
-                .Select(n =>
-                    (
-                        n.Key.Split(' ') is [var part, var criterion]
-                            ? $"{partNames.GetValueOrDefault(part, part)}, {TitleOf(criterion)}"
-                            : n.Key,
-                        n.Value
-                    )
-                ),
-        ];
-
-    /// <summary>Who inspected, where somebody else countersigned.</summary>
-    public string? MadeBy { get; init; }
-
-    /// <summary>The people who made it and signed it.</summary>
-    public IReadOnlyList<Guid> Hands { get; init; } = [];
-
-    /// <summary>Why the verdict is stricter than the rules; null where it is not.</summary>
-    public string? Stricter { get; init; }
-
-    /// <summary>The earlier day set for the next full inspection.</summary>
-    public DateOnly? NextBy { get; init; }
-
-    public int? Minutes { get; init; }
-
-    public int? PartsTouched { get; init; }
-
-    /// <summary>What readings were taken with, in words.</summary>
-    public IReadOnlyList<string> Instruments { get; init; } = [];
-
-    /// <summary>Where on the drawing findings were pinned, by part and criterion.</summary>
-    public IReadOnlyDictionary<string, Pin> Pins { get; init; } = new Dictionary<string, Pin>();
-
-    /// <summary>From when it counts: its signature, or for a correction that of the record it corrects.</summary>
-    public DateTimeOffset CountsFrom { get; init; }
-
-    /// <summary>The record it corrects; null: none.</summary>
-    public Guid? Corrects { get; init; }
-
-    public string? CorrectsWhy { get; init; }
-
-    /// <summary>What took its place, or that it was withdrawn; null: it counts.</summary>
-    public Superseded? Superseded { get; init; }
-
-    public bool Counts => Superseded is null;
-}
-
-/// <summary>What an inspection was judged by beside its case.</summary>
-/// <param name="WatchShare">The share of an allowance from which a piece was watched; null in the oldest records.</param>
-/// <param name="Editions">Edition years of the books, where the site said one; null in the oldest records.</param>
-public sealed record WorkedTo(decimal? WatchShare, IReadOnlyDictionary<string, int>? Editions);
-
-/// <summary>That a piece was inspected on a day.</summary>
-public sealed record InspectionDay(Guid Piece, Guid Id, DateOnly Day, string By);
-
 /// <summary>Inspections: drafts kept on every answer, and what was signed.</summary>
 public sealed class InspectionStore(Database database)
 {
-    private const string DraftColumns = """
-        select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
-               (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
-               (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by,
-               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_seq as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
-        from draft d
-        join piece p on p.id = d.piece_id
-        join person a on a.id = d.started_by
-        join person b on b.id = d.saved_by
-        left join inspection c on c.id = d.corrects
-        """;
-
-    /// <param name="verdict">The judgement in full, or null.</param>
-    private static string SignedColumns(string verdict) =>
-        $"""
-            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.own_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
-                   (select m.name from person m where m.id = i.made_by) as made_by, array_remove(array[i.signed_by, i.made_by], null) as hands, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
-                   f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
-            from inspection i
-            join person w on w.id = i.signed_by
-            left join supersession s on s.inspection_id = i.id
-            left join supersession f on f.became = i.id
-            """;
-
     public Task<Draft?> DraftAsync(Guid id, CancellationToken cancel) =>
-        database.Command($"{DraftColumns} where d.id = $1").Positional(id).FirstAsync(DraftFrom, cancel);
+        database
+            .Command($"{InspectionRows.DraftColumns} where d.id = $1")
+            .Positional(id)
+            .FirstAsync(InspectionRows.Draft, cancel);
 
     /// <summary>Open drafts, newest first; of one person, one piece, or all.</summary>
     public Task<List<Draft>> DraftsAsync(Guid? person, Guid? piece, CancellationToken cancel) =>
@@ -182,19 +25,19 @@ public sealed class InspectionStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 $"""
-                {DraftColumns}
+                {InspectionRows.DraftColumns}
                 where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
                 order by d.saved_at desc limit 50
                 """
             ).Positional(person, piece),
-            DraftFrom
+            InspectionRows.Draft
         );
 
     /// <summary>Drafts that trainees signed for countersignature, the longest waiting first.</summary>
     public Task<List<Draft>> OfferedAsync(CancellationToken cancel) =>
         database
-            .Command($"{DraftColumns} where d.offered_by is not null order by d.offered_at limit 50")
-            .ListAsync(DraftFrom, cancel);
+            .Command($"{InspectionRows.DraftColumns} where d.offered_by is not null order by d.offered_at limit 50")
+            .ListAsync(InspectionRows.Draft, cancel);
 
     public Task<List<DraftAnswer>> AnswersAsync(Guid draft, CancellationToken cancel) =>
         database.AskAsync(t => Answers(t, draft), cancel);
@@ -212,7 +55,7 @@ public sealed class InspectionStore(Database database)
                 where a.draft_id = $1
                 """
             ).Positional(draft),
-            Answer
+            InspectionRows.Answer
         );
 
     /// <summary>Signed inspections of a piece, newest first; those corrected or withdrawn among them.</summary>
@@ -223,16 +66,16 @@ public sealed class InspectionStore(Database database)
     public static Asked<List<InspectionRow>> OfPiece(Trip trip, Guid piece) =>
         trip.All(
             new NpgsqlBatchCommand(
-                $"{SignedColumns("null::text")} where i.piece_id = $1 order by i.signed_at desc, i.id"
+                $"{InspectionRows.SignedColumns("null::text")} where i.piece_id = $1 order by i.signed_at desc, i.id"
             ).Positional(piece),
-            Signed
+            InspectionRows.Signed
         );
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
         database
-            .Command($"{SignedColumns("i.verdict_document")} where i.id = $1")
+            .Command($"{InspectionRows.SignedColumns("i.verdict_document")} where i.id = $1")
             .Positional(id)
-            .FirstAsync(Signed, cancel);
+            .FirstAsync(InspectionRows.Signed, cancel);
 
     /// <summary>The days pieces were inspected between two days, and by whom.</summary>
     public Task<List<InspectionDay>> DaysAsync(
@@ -442,95 +285,4 @@ public sealed class InspectionStore(Database database)
             },
             cancel
         );
-
-    internal static DraftAnswer Answer(NpgsqlDataReader r) =>
-        new(
-            r.Get<string>("part"),
-            r.Get<string>("criterion"),
-            new(r.TextOrNull("answer"), r.TextOrNull("value"), r.TextOrNull("shortest"), r.TextOrNull("uncertainty")),
-            r.TextOrNull("note"),
-            r.Get<string>("name"),
-            r.Get<DateTimeOffset>("saved_at")
-        )
-        {
-            Order = new(r.Get<long>("seq")),
-            Instrument = r.TextOrNull("instrument") is { } name
-                ? new(
-                    name,
-                    Core.Quantities.Length.Parse(r.Get<string>("instrument_uncertainty")),
-                    r.Get<DateOnly>("calibration_due")
-                )
-                : null,
-            Pin = r.ValueOrNull<decimal>("at_x") is { } x ? new(x, r.Get<decimal>("at_y")) : null,
-        };
-
-    private static Draft DraftFrom(NpgsqlDataReader r) =>
-        new(
-            r.Get<Guid>("id"),
-            r.Get<Guid>("piece_id"),
-            r.Get<string>("mark"),
-            Code.Parse<InspectionKind>(r.Get<string>("kind")),
-            r.Get<string>("started_by"),
-            r.Get<DateTimeOffset>("started_at"),
-            r.Get<string>("saved_by"),
-            r.Get<DateTimeOffset>("saved_at"),
-            r.Get<int>("version"),
-            r.Get<int>("answers")
-        )
-        {
-            OfferedBy = r.TextOrNull("offered_by"),
-            OfferedAt = r.ValueOrNull<DateTimeOffset>("offered_at"),
-            InspectedOn = r.ValueOrNull<DateOnly>("inspected_on"),
-            Remark = r.TextOrNull("remark"),
-            RemarkBy = r.TextOrNull("remark_by"),
-            Corrects = r.ValueOrNull<Guid>("corrects") is { } wrong
-                ? new(
-                    wrong,
-                    r.Get<string>("correction_why"),
-                    Code.Parse<VerdictKind>(r.Get<string>("corrects_verdict")),
-                    r.Get<DateOnly>("corrects_day"),
-                    new(r.Get<long>("corrects_seen")),
-                    r.Get<string>("corrects_by")
-                )
-                : null,
-        };
-
-    private static InspectionRow Signed(NpgsqlDataReader r) =>
-        new(
-            r.Get<Guid>("id"),
-            r.Get<Guid>("piece_id"),
-            Code.Parse<InspectionKind>(r.Get<string>("kind")),
-            r.Get<DateOnly>("inspected_on"),
-            r.Get<DateTimeOffset>("signed_at"),
-            r.Get<string>("signed_by"),
-            Code.Parse<VerdictKind>(r.Get<string>("verdict")),
-            r.Get<bool>("complete"),
-            r.Get<string>("catalogue_version"),
-            r.Get<string>("case_document"),
-            r.TextOrNull("verdict_document"),
-            r.Get<string>("notes"),
-            JsonSerializer.Deserialize<WorkedTo>(r.Get<string>("worked_to"))!
-        )
-        {
-            Own = OwnDocument.Read(r.TextOrNull("own_document")),
-            MadeBy = r.TextOrNull("made_by"),
-            Stricter = r.TextOrNull("stricter"),
-            NextBy = r.ValueOrNull<DateOnly>("next_by"),
-            Minutes = r.ValueOrNull<int>("minutes"),
-            PartsTouched = r.ValueOrNull<int>("parts_touched"),
-            Instruments = JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!,
-            Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
-            CountsFrom = r.Get<DateTimeOffset>("counts_from"),
-            Hands = r.Get<Guid[]>("hands"),
-            Corrects = r.ValueOrNull<Guid>("corrects"),
-            CorrectsWhy = r.TextOrNull("corrects_why"),
-            Superseded = r.TextOrNull("superseded_why") is { } why
-                ? new(
-                    r.ValueOrNull<Guid>("became"),
-                    why,
-                    r.Get<DateTimeOffset>("superseded_at"),
-                    r.Get<string>("superseded_by")
-                )
-                : null,
-        };
 }

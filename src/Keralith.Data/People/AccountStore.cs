@@ -7,55 +7,6 @@ using Npgsql;
 
 namespace Keralith.Data;
 
-/// <summary>A person as administrators see them.</summary>
-/// <param name="HasPassword">Whether they have chosen a password.</param>
-/// <param name="IsOfDirectory">Whether the works' own directory signs them in, and it alone.</param>
-/// <param name="SeenAt">When they were last seen; null: never.</param>
-/// <param name="SignIns">How many sign-ins are open.</param>
-/// <param name="Mails">What they want by mail.</param>
-/// <param name="Explain">When explanations stand open beside what is asked.</param>
-/// <param name="Unit">The unit they like a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</param>
-public sealed record PersonRow(
-    Actor Actor,
-    string Mail,
-    bool HasPassword,
-    bool IsOfDirectory,
-    bool IsDisabled,
-    bool HasFactor,
-    DateTimeOffset? SeenAt,
-    int SignIns,
-    IReadOnlyList<MailKind> Mails,
-    Explain Explain,
-    string? Unit
-)
-{
-    /// <summary>Whether they can't sign in yet: they have not chosen a password.</summary>
-    public bool IsInvited => !HasPassword && !IsOfDirectory;
-
-    internal const string Columns = """
-        p.id, p.username, p.name, p.roles, p.mail, p.password_hash <> '' as password, p.disabled_at is not null as disabled,
-        p.directory_subject is not null as directory,
-        p.factor is not null as factor, case when p.mails then p.mail_kinds else array[]::text[] end as mails, p.explain, p.unit,
-        (select max(s.seen_at) from sign_in s where s.person_id = p.id) as seen,
-        (select count(*)::int from sign_in s where s.person_id = p.id and s.ended_at is null and s.begun_at > $1 and s.seen_at > $2) as open
-        """;
-
-    internal static PersonRow From(NpgsqlDataReader r) =>
-        new(
-            Actor.From(r),
-            r.Get<string>("mail"),
-            r.Get<bool>("password"),
-            r.Get<bool>("directory"),
-            r.Get<bool>("disabled"),
-            r.Get<bool>("factor"),
-            r.ValueOrNull<DateTimeOffset>("seen"),
-            r.Get<int>("open"),
-            [.. r.Get<string[]>("mails").Select(k => Code.Parse<MailKind>(k))],
-            Code.Parse<Explain>(r.Get<string>("explain")),
-            r.TextOrNull("unit")
-        );
-}
-
 /// <summary>What an address that works once is for.</summary>
 public enum LinkPurpose
 {
@@ -315,65 +266,6 @@ public sealed class AccountStore(Database database)
             },
             cancel
         );
-
-    /// <summary>Keeps what a person wants by mail.</summary>
-    public Task WantMailsAsync(Guid person, IEnumerable<MailKind> kinds, CancellationToken cancel) =>
-        database
-            .Command("update person set mail_kinds = $2, mails = cardinality($2) > 0 where id = $1")
-            .Positional(person, kinds.Distinct().Select(Code.Of).ToArray())
-            .RunAsync(cancel);
-
-    /// <summary>Which of some kinds of ledger entry a person has; null where they took the strip of steps away.</summary>
-    public static Asked<IReadOnlySet<string>?> Did(Trip trip, Actor who, IReadOnlyCollection<string> kinds) =>
-        trip.Ask(
-            new NpgsqlBatchCommand(
-                """
-                select w.shows_steps,
-                  (select coalesce(array_agg(k), '{}') from unnest($2::text[]) k
-                   where exists (select from ledger l where l.actor = w.username and l.kind = k)) as did
-                from person w
-                where w.id = $1
-                """
-            ).Positional(who.Id, kinds.ToArray()),
-            r => (Shows: r.Get<bool>("shows_steps"), Did: r.Get<string[]>("did")),
-            IReadOnlySet<string>? (rows) => rows is [{ Shows: true }] ? rows[0].Did.ToHashSet() : null
-        );
-
-    /// <summary>Takes the strip of first steps away.</summary>
-    public Task LeaveStepsAsync(Guid person, CancellationToken cancel) =>
-        database.Command("update person set shows_steps = false where id = $1").Positional(person).RunAsync(cancel);
-
-    /// <summary>Keeps when explanations stand open for a person.</summary>
-    public Task ExplainAsync(Guid person, Explain when, CancellationToken cancel) =>
-        database
-            .Command("update person set explain = $2 where id = $1")
-            .Positional(person, Code.Of(when))
-            .RunAsync(cancel);
-
-    /// <summary>When explanations stand open for a person, and whether they have signed a record of a family.</summary>
-    public async Task<(Explain When, bool HasSigned)> ExplainsAsync(
-        Guid person,
-        string family,
-        CancellationToken cancel
-    ) =>
-        (
-            await database
-                .Command(
-                    """
-                    select explain, exists (
-                      select from inspection i join piece p on p.id = i.piece_id
-                      where i.signed_by = person.id and p.family = $2) as signed
-                    from person where id = $1
-                    """
-                )
-                .Positional(person, family)
-                .ListAsync(r => (Code.Parse<Explain>(r.Get<string>("explain")), r.Get<bool>("signed")), cancel)
-                .ConfigureAwait(false)
-        ).Single();
-
-    /// <summary>Keeps the unit a person likes a bare figure taken in: <c>in</c> or <c>mm</c>; null: the site's.</summary>
-    public Task LikeUnitAsync(Guid person, string? unit, CancellationToken cancel) =>
-        database.Command("update person set unit = $2 where id = $1").Positional(person, unit).RunAsync(cancel);
 
     internal static Task<int> InsertAsync(Session session, Guid id, NewPerson person, string passwordHash) =>
         session.WriteAsync(
