@@ -1,3 +1,4 @@
+using Keralith.Core.People;
 using Keralith.Core.Wear;
 using Xunit;
 
@@ -69,6 +70,31 @@ public class TeachingTests
     [InlineData("1,200 EUR")]
     [InlineData("120 EURO")]
     public void What_is_none_is_refused(string typed) => Assert.False(Price.Read(typed).Ok);
+
+    [Fact]
+    public void Prices_are_entered_by_who_registers_gear_all_or_none()
+    {
+        EnteredPrice[] two = [new("shackle", "7/8 in", "40 EUR"), new("hook", "", " ")];
+        foreach (var role in Enum.GetValues<Role>())
+        {
+            var by = GivenPeople.Signer(role);
+            Assert.Equal(by.Without(Right.Register) is null, PriceActs.Set(two, by).Ok);
+        }
+
+        var stores = GivenPeople.Signer(Role.Stores);
+        Assert.Equal(["40 EUR", null], PriceActs.Set(two, stores).Value.Select(p => p.Price?.ToString()));
+        Assert.False(PriceActs.Set([.. two, new("tent", "", "5 EUR")], stores).Ok);
+        Assert.False(PriceActs.Set([.. two, new("hook", "", "cheap")], stores).Ok);
+    }
+
+    [Theory]
+    [InlineData("2026-03-01", "2026-03-01", true)]
+    [InlineData("2026-03-01", "2026-03-02", true)]
+    [InlineData("2026-03-02", "2026-03-01", false)]
+    [InlineData("", "2026-03-01", false)]
+    [InlineData("2026-03-01", "2026-02-30", false)]
+    public void A_period_has_both_its_days_in_order(string from, string until, bool read) =>
+        Assert.Equal(read, DayReader.Period(from, until).Ok);
 
     [Fact]
     public void Nothing_typed_is_no_price_and_sums_stay_with_their_currency()

@@ -147,18 +147,18 @@ public class TeachingStoreTests
         Assert.Equal((1, null), (line.Pieces, line.Price));
         var key = (line.Family.Code, line.Size);
 
-        Yard.Must(await prices.SetAsync([(key.Code, key.Size, "40 EUR")], yard.Stamp("stores"), Cancel));
-        Yard.Must(await prices.SetAsync([(key.Code, key.Size, "50 EUR")], yard.Stamp("stores"), Cancel));
+        Yard.Must(await prices.SetAsync([new(key.Code, key.Size, "40 EUR")], yard.Stamp("stores"), Cancel));
+        Yard.Must(await prices.SetAsync([new(key.Code, key.Size, "50 EUR")], yard.Stamp("stores"), Cancel));
         Assert.Equal("50 EUR", Assert.Single(await prices.AllAsync(Cancel)).Price.ToString());
         var taught = await teaching.AsOfAsync(Today(yard), Cancel);
         Assert.Equal("100 EUR", Assert.Single(taught.LeftCosts).ToString());
 
-        Assert.False((await prices.SetAsync([(key.Code, key.Size, "cheap")], yard.Stamp("stores"), Cancel)).Ok);
-        Assert.False((await prices.SetAsync([("tent", "", "5 EUR")], yard.Stamp("stores"), Cancel)).Ok);
+        Assert.False((await prices.SetAsync([new(key.Code, key.Size, "cheap")], yard.Stamp("stores"), Cancel)).Ok);
+        Assert.False((await prices.SetAsync([new("tent", "", "5 EUR")], yard.Stamp("stores"), Cancel)).Ok);
         foreach (var role in new[] { "crew", "auditor" })
-            Assert.False((await prices.SetAsync([(key.Code, key.Size, "5 EUR")], yard.Stamp(role), Cancel)).Ok);
+            Assert.False((await prices.SetAsync([new(key.Code, key.Size, "5 EUR")], yard.Stamp(role), Cancel)).Ok);
         Assert.Equal("50 EUR", Assert.Single(await prices.AllAsync(Cancel)).Price.ToString());
-        Yard.Must(await prices.SetAsync([(key.Code, key.Size, " ")], yard.Stamp("stores"), Cancel));
+        Yard.Must(await prices.SetAsync([new(key.Code, key.Size, " ")], yard.Stamp("stores"), Cancel));
         Assert.Null(Assert.Single(await prices.AllAsync(Cancel)).Price);
     }
 }

@@ -9,6 +9,12 @@ public static class DayReader
     public const int FirstYear = 1900,
         LastYear = 2199;
 
+    /// <summary>Reads a first and a last day, both wanted, in their order.</summary>
+    public static Checked<(DateOnly From, DateOnly Until)> Period(string? from, string? until) =>
+        Read(from) is { Ok: true, Value: { } first } && Read(until) is { Ok: true, Value: { } last } && first <= last
+            ? (first, last)
+            : new Refusal("Write the first and the last day, the first no later than the last.");
+
     /// <summary>
     /// Reads a day as date fields send it and the formats write it: year-month-day (ISO 8601). What can't be read is
     /// refused, never taken for today.

@@ -161,7 +161,12 @@ internal static class Derivation
     /// <param name="State">Its new state; null: it stays.</param>
     private sealed record ToDerive(Guid Id, GearFamily Family, ServiceClass Service, int Site, PieceState? State);
 
-    private static async Task WriteAsync(Session session, IReadOnlyCollection<ToDerive> pieces, SiteSet sites)
+    /// <summary>Core's answers for pieces, from what is on record of them.</summary>
+    private static async Task<List<(Guid Id, PieceState? State, Derived Kept)>> AnswersAsync(
+        Session session,
+        IReadOnlyCollection<ToDerive> pieces,
+        SiteSet sites
+    )
     {
         var ids = pieces.Select(p => p.Id).ToArray();
         var trip = new Trip();
@@ -194,7 +199,7 @@ internal static class Derivation
             rows => rows.ToDictionary(r => r.Id)
         );
         await session.AskAsync(trip).ConfigureAwait(false);
-        var derived = pieces
+        return pieces
             .Select(p =>
             {
                 var row = kept.Value[p.Id];
@@ -213,6 +218,11 @@ internal static class Derivation
                 return (p.Id, p.State, Kept: Derived.Of(facts, site.Books));
             })
             .ToList();
+    }
+
+    private static async Task WriteAsync(Session session, IReadOnlyCollection<ToDerive> pieces, SiteSet sites)
+    {
+        var derived = await AnswersAsync(session, pieces, sites).ConfigureAwait(false);
 
         // Without an act of its own a piece gets another version only where another answer stands.
         await session

@@ -196,12 +196,7 @@ public sealed class AuditPack(Database database)
                 .Command("select encode(hash, 'hex') from ledger where number <= $1 order by number")
                 .Positional(head.Size)
                 .ListAsync(Line, cancel);
-            pack.Text("hashes.txt", string.Concat(hashes.Select(h => $"{h}\n")));
-            pack.Text("head.json", head.Json());
-            pack.Bytes("head.signed", head.Sealed);
-            pack.Bytes("head.sig", head.Signature);
-            pack.Text("key.pem", key);
-            pack.Text("how-to-check.txt", HowToCheck);
+            pack.Proofs(hashes, head, key);
             var title = $"{head.Works}: {scope.From:yyyy-MM-dd} to {scope.Until:yyyy-MM-dd}{Said(scope)}";
             pack.Bytes("summary.pdf", print(new(title, all, hashes.Count, head)));
             pack.Text(
@@ -271,6 +266,17 @@ public sealed class AuditPack(Database database)
     private sealed class Writer(ZipArchive archive, DateOnly day)
     {
         private static readonly int Earliest = 1980;
+
+        /// <summary>What the pack is checked by.</summary>
+        public void Proofs(IEnumerable<string> hashes, TreeHead head, string key)
+        {
+            Text("hashes.txt", string.Concat(hashes.Select(h => $"{h}\n")));
+            Text("head.json", head.Json());
+            Bytes("head.signed", head.Sealed);
+            Bytes("head.sig", head.Signature);
+            Text("key.pem", key);
+            Text("how-to-check.txt", HowToCheck);
+        }
 
         public void Text(string name, string text) => Bytes(name, Encoding.UTF8.GetBytes(text));
 

@@ -1,5 +1,4 @@
 using Keralith.Core.Gear;
-using Keralith.Core.People;
 using Keralith.Core.Wear;
 
 namespace Keralith.Data;
@@ -38,7 +37,7 @@ public sealed class PriceStore(Database database)
 
     /// <summary>Enters prices; what is empty has none from now on.</summary>
     public Task<Checked<Recorded>> SetAsync(
-        IReadOnlyList<(string Family, string Size, string? Price)> entered,
+        IReadOnlyList<EnteredPrice> entered,
         Stamp stamp,
         CancellationToken cancel
     ) =>
@@ -47,24 +46,20 @@ public sealed class PriceStore(Database database)
             stamp,
             async session =>
             {
-                if (session.By.Without(Right.Register) is { } forbidden)
-                    return forbidden;
-                var read = entered.Select(e => (e.Family, e.Size, Price: Price.Read(e.Price))).ToList();
-                if (read.Select(e => e.Price).Where(p => !p.Ok).Select(p => p.Refusal).FirstOrDefault() is { } wrong)
-                    return wrong;
-                if (read.Any(e => GearFamilies.Find(e.Family) is null))
-                    return new Refusal("There is no such family.");
+                var read = PriceActs.Set(entered, session.By);
+                if (!read.Ok)
+                    return read.Refusal;
                 await session
                     .WriteAsync(
                         """
                         delete from price p using unnest($1::text[], $2::text[]) as e (family, size)
                         where p.family = e.family and p.size = e.size
                         """,
-                        read.Select(e => e.Family).ToArray(),
-                        read.Select(e => e.Size).ToArray()
+                        read.Value.Select(e => e.Family).ToArray(),
+                        read.Value.Select(e => e.Size).ToArray()
                     )
                     .ConfigureAwait(false);
-                var priced = read.Where(e => e.Price.Value is not null).ToList();
+                var priced = read.Value.Where(e => e.Price is not null).ToList();
                 await session
                     .WriteAsync(
                         """
@@ -74,8 +69,8 @@ public sealed class PriceStore(Database database)
                         """,
                         priced.Select(e => e.Family).ToArray(),
                         priced.Select(e => e.Size).ToArray(),
-                        priced.Select(e => e.Price.Value!.Value.Amount).ToArray(),
-                        priced.Select(e => e.Price.Value!.Value.Currency).ToArray(),
+                        priced.Select(e => e.Price!.Value.Amount).ToArray(),
+                        priced.Select(e => e.Price!.Value.Currency).ToArray(),
                         session.Stamp.At,
                         stamp.Actor.Id
                     )

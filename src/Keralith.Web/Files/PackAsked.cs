@@ -12,19 +12,15 @@ public sealed record PackAsked(
     [FromQuery] string? Mark
 )
 {
-    private const int FirstYear = 1990;
-
     /// <summary>What it is about.</summary>
     public Checked<PackScope> Scope() =>
-        DayReader.Read(From) is { Ok: true, Value: { Year: > FirstYear } begins }
-        && DayReader.Read(Until) is { Ok: true, Value: { Year: > FirstYear } ends }
-        && begins <= ends
+        DayReader.Period(From, Until) is { Ok: true } period
             ? new PackScope(
-                begins,
-                ends,
+                period.Value.From,
+                period.Value.Until,
                 int.TryParse(Store, out var store) ? store : null,
                 string.IsNullOrWhiteSpace(Family) ? null : Family,
                 string.IsNullOrWhiteSpace(Mark) ? null : Mark.Trim().ToUpperInvariant()
             )
-            : new Refusal("Write the first and the last day of the pack.");
+            : DayReader.Period(From, Until).Refusal!;
 }

@@ -1,4 +1,5 @@
 using Keralith.Core.People;
+using Keralith.Core.Wear;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
@@ -32,7 +33,7 @@ public sealed class PricesModel(Here here, PriceStore store) : YardPage(here)
             return BadRequest();
         return await AfterAsync(
             await store.SetAsync(
-                [.. family.Select((f, i) => (f, size[i] ?? string.Empty, price[i]))],
+                [.. family.Select((f, i) => new EnteredPrice(f, size[i] ?? string.Empty, price[i]))],
                 Here.Stamp(Submission),
                 Cancel
             ),
