@@ -98,7 +98,7 @@ const qualified = await visitor("qualified");
 await qualified.goto("/cage");
 await shot(qualified, "cage");
 const after = [];
-for (const place of ["/recall?maker=Pellow+Forge&model=Bow", "/piece/HM-0009/look-back", "/teaches", "/heads"]) {
+for (const place of ["/recall?maker=Pellow+Forge&model=Bow", "/piece/HM-0009/look-back", "/teaches", "/retired"]) {
   await qualified.goto(place);
   after.push(await qualified.screenshot());
 }

@@ -1,4 +1,5 @@
 using Keralith.Core.Gear;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Drawings;
 
@@ -78,6 +79,6 @@ internal sealed class PieceSheet(GearPiece gear, DrawingOptions options)
         if (Silhouette)
             return S.Svg(x - 2, y - 2, width + 4, height + 4, Gear.Family.Name);
         Stamp("whole", x + width + 24, y + 10, "whole");
-        return S.Svg(x - 92, y - 8, width + 184, height + 16, Pages.Say.Gear(Gear));
+        return S.Svg(x - 92, y - 8, width + 184, height + 16, Say.Gear(Gear));
     }
 }

@@ -1,5 +1,6 @@
 using Keralith.Data;
 using Keralith.Web.Printing;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Files;
@@ -32,7 +33,7 @@ internal static class IncidentEndpoint
         )
         {
             if (await files.ReadAsync(file.Id, false, cancel) is { } read)
-                pictures.Add(($"{file.Title}, {Pages.Say.Time(file.At)}, {file.By}", read.Bytes));
+                pictures.Add(($"{file.Title}, {Say.Time(file.At)}, {file.By}", read.Bytes));
         }
 
         var site = await here.SiteOfAsync(piece, cancel);

@@ -2,7 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Keralith.Core.People;
 using Keralith.Data;
-using Keralith.Web.Pages;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Mailing;
 

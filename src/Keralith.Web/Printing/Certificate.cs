@@ -1,8 +1,8 @@
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Drawings;
-using Keralith.Web.Pages;
 using Keralith.Web.Pages.Inspect;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Printing;
 

@@ -2,7 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Register;
 using Keralith.Data;
-using Keralith.Web.Pages;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Printing;
 

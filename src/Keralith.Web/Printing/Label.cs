@@ -3,6 +3,7 @@ using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Sites;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Printing;
 
@@ -75,7 +76,7 @@ public sealed record Label(
             : use.Reasons[0];
         return new(
             piece.Mark,
-            Pages.Say.Gear(piece.Gear),
+            Say.Gear(piece.Gear),
             rated,
             ratedFor,
             piece.PeriodicDue,

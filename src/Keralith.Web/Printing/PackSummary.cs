@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Keralith.Data.Exchange;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Printing;
 
@@ -99,7 +100,7 @@ public static class PackSummary
             .Facts(
                 pack.Lines.Select(l => (l.Key, (string?)$"{l.Value.Count} lines"))
                     .Append(("Ledger", $"{pack.Entries} entries up to the signed head"))
-                    .Append(("Head", $"{Convert.ToHexStringLower(pack.Head.Root)}, {Pages.Say.Time(pack.Head.At)}"))
+                    .Append(("Head", $"{Convert.ToHexStringLower(pack.Head.Root)}, {Say.Time(pack.Head.At)}"))
                     .Append(("Signed with", pack.Head.Key))
             )
             .Paragraph(

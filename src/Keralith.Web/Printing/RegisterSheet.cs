@@ -1,4 +1,5 @@
 using Keralith.Core.Register;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Printing;
 
@@ -21,7 +22,7 @@ public static class RegisterSheet
     public static IReadOnlyList<string> Row(Piece p) =>
         [
             p.Mark,
-            Pages.Say.Gear(p.Gear),
+            Say.Gear(p.Gear),
             $"{p.Maker} {p.Serial}",
             p.RatedLoad?.ToString() ?? "not known",
             $"{p.Store} {p.Peg}",

@@ -7,6 +7,7 @@ using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Mailing;
 using Keralith.Web.Security;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 

@@ -5,6 +5,7 @@ using Keralith.Core.Quantities;
 using Keralith.Core.Signing;
 using Keralith.Data;
 using Keralith.Web.Drawings;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Html;
 
 namespace Keralith.Web.Pages.Inspect;

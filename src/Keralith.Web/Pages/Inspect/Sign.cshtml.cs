@@ -5,6 +5,7 @@ using Keralith.Core.Schedule;
 using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Security;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 

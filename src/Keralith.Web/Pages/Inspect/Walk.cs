@@ -7,6 +7,7 @@ using Keralith.Core.Signing;
 using Keralith.Core.Sites;
 using Keralith.Core.Wear;
 using Keralith.Data;
+using Keralith.Web.Showing;
 
 namespace Keralith.Web.Pages.Inspect;
 

@@ -10,6 +10,7 @@ using Keralith.Core.Tags;
 using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;

@@ -1,6 +1,7 @@
 using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 

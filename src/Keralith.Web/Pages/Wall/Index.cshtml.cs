@@ -6,6 +6,7 @@ using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.AspNetCore.WebUtilities;
 

@@ -9,7 +9,7 @@ using Keralith.Core.Wear;
 using Keralith.Data;
 using Microsoft.AspNetCore.Html;
 
-namespace Keralith.Web.Pages;
+namespace Keralith.Web.Showing;
 
 /// <summary>How things are said to people.</summary>
 public static class Say

@@ -1,7 +1,7 @@
 using System.Text;
 using Microsoft.AspNetCore.Html;
 
-namespace Keralith.Web.Pages;
+namespace Keralith.Web.Showing;
 
 /// <summary>Pictures in a row, each small and leading to the whole.</summary>
 public static class PhotoStrip
