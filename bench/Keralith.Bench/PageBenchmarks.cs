@@ -30,7 +30,7 @@ internal sealed class PageBenchmarks
 
     private static readonly (string Name, string Path, string Floor, int Times, double Growth)[] Asked =
     [
-        ("register, a fragment of a serial", "/register?q={serial}", "/floor/search?q={serial}", 100, SearchGrowth),
+        ("register, a fragment of a serial", "/register?q={serial}", "/floor/fragment?q={serial}", 100, SearchGrowth),
         ("register, a common word", "/register?q=pellow", "/floor/search?q=pellow", 20, SearchGrowth),
         (
             "register, two facets chosen",
@@ -132,6 +132,8 @@ internal sealed class PageBenchmarks
         for (var i = -5; i < asked.Times; i++)
         {
             var number = 1 + (int)((uint)((i + 5) * 7919) % (uint)size);
+            // Asked once beforehand: neither of the two pays for rows nobody has read yet.
+            await TimeAsync(http, Filled(asked.Floor, number, size));
             var (ofPage, ofFloor) = (
                 await TimeAsync(http, Filled(asked.Path, number, size)),
                 await TimeAsync(http, Filled(asked.Floor, number, size))

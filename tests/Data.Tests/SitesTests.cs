@@ -77,6 +77,25 @@ public class SitesTests
     }
 
     [Fact]
+    public async Task A_proof_test_is_asked_by_the_site_a_piece_hangs_at()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var quay = await NorthAsync(yard, "ontario");
+        await yard.InServiceAsync(Seed.Sling("HM-0001"));
+        await yard.InServiceAsync(Seed.Sling("HM-0002"));
+        var ask = new EnteredProofAsk("", "", "alloy-chain-sling", 12, "Policy of the quay") { Site = North };
+        Yard.Must(await new ProofAskStore(yard.Database).SetAsync(ask, yard.Stamp("qualified"), Cancel));
+        Assert.False((await yard.FindAsync("HM-0001")).Proof.Lacks);
+
+        Yard.Must(await MoveAsync(yard, quay, "HM-0001"));
+        Assert.True((await yard.FindAsync("HM-0001")).Proof.Lacks);
+        Assert.False((await yard.FindAsync("HM-0002")).Proof.Lacks);
+        Assert.Empty(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel));
+        Yard.Must(await MoveAsync(yard, 1, "HM-0001"));
+        Assert.False((await yard.FindAsync("HM-0001")).Proof.Lacks);
+    }
+
+    [Fact]
     public async Task A_piece_is_due_by_the_books_of_the_site_it_hangs_at()
     {
         await using var yard = await Yard.OpenAsync();
