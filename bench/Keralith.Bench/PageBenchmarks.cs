@@ -405,7 +405,7 @@ internal sealed class PageBenchmarks
         await using (
             var passwords = app
                 .Services.GetRequiredService<Database>()
-                .Command("update person set password_hash = $1, failed = 0, locked_until = null")
+                .Command("update person set password_hash = $1")
         )
         {
             passwords.Parameters.Add(
