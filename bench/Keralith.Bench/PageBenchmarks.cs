@@ -417,9 +417,7 @@ internal sealed class PageBenchmarks
     private static async Task SignInAsync(WebApplication app, HttpClient http)
     {
         await using (
-            var passwords = app
-                .Services.GetRequiredService<Database>()
-                .Command("update person set password_hash = $1")
+            var passwords = app.Services.GetRequiredService<Database>().Command("update person set password_hash = $1")
         )
         {
             passwords.Parameters.Add(

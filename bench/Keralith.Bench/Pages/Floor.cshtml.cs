@@ -15,8 +15,7 @@ public sealed class FloorModel(Database database) : PageModel
     /// <summary>Pieces looked up before: the floor of a piece asks all its questions at once, and so has to know which it is.</summary>
     private static readonly ConcurrentDictionary<string, Piece> Known = new();
 
-    private const string Shown =
-        "p.mark, p.family, p.serial, p.maker, p.model, p.rated_load, p.peg, p.state";
+    private const string Shown = "p.mark, p.family, p.serial, p.maker, p.model, p.rated_load, p.peg, p.state";
 
     public IReadOnlyList<object?[]> Rows { get; private set; } = [];
 
@@ -122,10 +121,19 @@ public sealed class FloorModel(Database database) : PageModel
         await database.MakeAsync(trip, HttpContext.RequestAborted);
         return
         [
-            [found.Value!.Mark, found.Value.Serial, found.Value.Maker, found.Value.Store, codes.Value.Count, places.Value.Replaces],
+            [
+                found.Value!.Mark,
+                found.Value.Serial,
+                found.Value.Maker,
+                found.Value.Store,
+                codes.Value.Count,
+                places.Value.Replaces,
+            ],
             .. tags.Value.Select(t => new object?[] { t.At, t.By, t.Why, t.RatedLoad }),
             .. files.Value.Select(f => new object?[] { f.At, f.By, f.Title }),
-            .. figures.Value.Select(f => new object?[] { f.Key.Part, f.Key.Criterion, f.Value.Figure.Length, f.Value.SetBy }),
+            .. figures.Value.Select(f =>
+                new object?[] { f.Key.Part, f.Key.Criterion, f.Value.Figure.Length, f.Value.SetBy }
+            ),
             .. signed.Value.Select(i => new object?[] { i.InspectedOn, i.SignedBy, i.Kind, i.Verdict, i.CaseDocument }),
             .. twins.Value.Select(t => new object?[] { t }),
             .. drafts.Value.Select(d => new object?[] { d.SavedAt, d.SavedBy }),
