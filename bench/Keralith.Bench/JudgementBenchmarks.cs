@@ -1,4 +1,5 @@
 using System.Buffers;
+using System.Diagnostics;
 using System.Text;
 using BenchmarkDotNet.Attributes;
 using Keralith.Core.Formats;
@@ -82,6 +83,33 @@ public class JudgementBenchmarks
     /// <summary>The same of a spreader on a crane by its chart, its drops over edges, read from its document each time.</summary>
     [Benchmark]
     public LiftOutcome BeamEdgesAndChart() => LiftJudge.Of(LiftReader.Read(_beam).Value!).Outcome;
+
+    /// <summary>
+    /// How many times the JSON alone a line takes. The two take turns, so that a machine that stalls stalls both; the
+    /// median of the rounds.
+    /// </summary>
+    public double LinesOverJson()
+    {
+        const int WarmUp = 100,
+            Rounds = 300;
+        var (json, lines) = (new List<double>(), new List<double>());
+        for (var round = 0; round < WarmUp + Rounds; round++)
+        {
+            json.Add(Took(JsonAlone));
+            lines.Add(Took(Lines));
+        }
+
+        return Median(lines) / Median(json);
+
+        static double Median(List<double> rounds) => rounds.Skip(WarmUp).Order().ElementAt(Rounds / 2);
+
+        static double Took(Func<int> work)
+        {
+            var from = Stopwatch.GetTimestamp();
+            work();
+            return Stopwatch.GetElapsedTime(from).TotalMicroseconds;
+        }
+    }
 
     /// <summary>A case of four answers: two measures with their baselines, two faults, by two books.</summary>
     public static string FourAnswers(int i) =>

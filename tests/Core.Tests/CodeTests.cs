@@ -29,6 +29,7 @@ public class CodeTests
         Assert.Equal(codes.Count, codes.Distinct().Count());
         Assert.All(codes, c => Assert.Matches("^([a-z]+(-[a-z]+)*|[<>]=?)$", c));
         Assert.All(Enum.GetValues<T>(), v => Assert.Equal(v, Code.Parse<T>(Code.Of(v))));
+        Assert.All(Enum.GetValues<T>(), v => Assert.Equal(Code.Of(v), Code.Json(v).Value));
     }
 
     [Fact]
@@ -38,5 +39,7 @@ public class CodeTests
         Assert.Null(Code.Find<VerdictKind>(null));
         Assert.Throws<FormatException>(() => Code.Parse<VerdictKind>("Fit"));
         Assert.Throws<ArgumentOutOfRangeException>(() => Code.Of((VerdictKind)99));
+        Assert.Throws<ArgumentOutOfRangeException>(() => Code.Of((VerdictKind)(-1)));
+        Assert.Throws<ArgumentOutOfRangeException>(() => Code.Json((VerdictKind)5));
     }
 }

@@ -74,6 +74,26 @@ public class MadeUpTests
         Assert.Equal((outcome, "brine"), (found.Outcome, found.Governing.Book));
     }
 
+    [Theory]
+    [InlineData("79", true)]
+    [InlineData("80", false)]
+    [InlineData("81", false)]
+    [InlineData("43", true)]
+    [InlineData("4", true)]
+    [InlineData("8", false)]
+    [InlineData("T", false)]
+    public void Chain_under_alloy_grade_is_removed_whatever_the_family_is_called_and_asks(string grade, bool removed)
+    {
+        var sling = Sling.With("grade", GearAttributes.Find("grade")!.Read(grade).Value);
+        var verdict = Judge.Of(new([Book], InspectionKind.Frequent, sling, [], []));
+        Assert.Equal(removed ? ["whole"] : [], verdict.Findings.Where(f => f.FromGear).Select(f => f.Part));
+        Assert.Equal(removed, verdict.Kind == VerdictKind.Remove);
+        Assert.Equal(
+            removed ? [("brine", (Outcome?)Outcome.Remove)] : [],
+            verdict.Findings.SelectMany(f => f.Books).Select(b => (b.Book, b.Outcome))
+        );
+    }
+
     [Fact]
     public void It_asks_what_its_parts_bring_beside_what_every_piece_is_asked()
     {

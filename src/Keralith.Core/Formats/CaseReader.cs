@@ -38,24 +38,23 @@ public static class CaseReader
     public static ReadResult<Case> Read(JsonElement root)
     {
         var faults = new List<Fault>();
-        var fields = new JsonFields(root, Place.Root, faults);
+        var fields = new JsonFields(root, faults);
         if (!fields.IsObject)
             return new(null, faults);
         if (fields.RequiredText("format") is { } format && format != Format)
             fields.Refuse("format", $"found \"{format}\", expected \"{Format}\"");
         var books = fields.RuleBooks("ruleBooks");
         var kind = fields.OneOf("kind", Kinds) ?? InspectionKind.Periodic;
-        var gear = Gear(fields, faults);
-        var limits = Limits(fields, faults);
-        var empty = gear is null ? null : new Case(books, kind, gear, limits, []);
-        var answers = empty is null ? [] : AnswerList(fields, faults, empty);
+        var gear = Gear(fields);
+        var limits = Limits(fields);
+        var answers = gear is null ? [] : AnswerList(fields, gear.Family, Catalogue.PlacementOf(gear, books));
         if (gear is null)
             fields.Take("answers");
         fields.RefuseUnread("format, ruleBooks, kind, gear, limits, answers");
-        return faults.Count > 0 ? new(null, faults) : new(empty! with { Answers = answers }, faults);
+        return faults.Count > 0 ? new(null, faults) : new(new Case(books, kind, gear!, limits, answers), faults);
     }
 
-    private static GearPiece? Gear(JsonFields fields, List<Fault> faults)
+    private static GearPiece? Gear(JsonFields fields)
     {
         if (fields.Take("gear") is not { } element)
         {
@@ -63,16 +62,16 @@ public static class CaseReader
             return null;
         }
 
-        var gear = new JsonFields(element, fields.PlaceOf("gear"), faults);
-        return gear.IsObject ? GearReader.Read(gear, faults) : null;
+        var gear = new JsonFields(element, fields.PlaceOf("gear"));
+        return gear.IsObject ? GearReader.Read(gear) : null;
     }
 
-    private static List<OwnLimit> Limits(JsonFields fields, List<Fault> faults)
+    private static List<OwnLimit> Limits(JsonFields fields)
     {
         var limits = new List<OwnLimit>();
         foreach (var (element, place) in fields.Array("limits"))
         {
-            var limit = new JsonFields(element, place, faults);
+            var limit = new JsonFields(element, place);
             if (!limit.IsObject)
                 continue;
             var owner = limit.RequiredOneOf("source", Owners);
@@ -127,24 +126,19 @@ public static class CaseReader
         return limits;
     }
 
-    private static List<Answer> AnswerList(JsonFields fields, List<Fault> faults, Case empty)
+    private static List<Answer> AnswerList(JsonFields fields, GearFamily family, Placement placement)
     {
-        var (family, placement) = (empty.Gear.Family.Code, empty.Placement);
+        var faults = fields.Faults;
         var answers = new List<Answer>();
         foreach (var (element, place) in fields.Array("answers"))
         {
-            var answer = new JsonFields(element, place, faults);
+            var answer = new JsonFields(element, place);
             if (!answer.IsObject)
                 continue;
             var criterion = KnownCriterion(answer);
             var part = answer.RequiredText("part");
-            if (part is not null && placement.Find(part) is null)
-                answer.Refuse(
-                    "part",
-                    $"found \"{part}\", expected a part of this {family}: {string.Join(", ", placement.Parts.Select(p => p.Path))}"
-                );
-            else if (part is not null && criterion is not null && placement.IndexOf(criterion, part) < 0)
-                answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {family}");
+            if (part is not null && (criterion is null || placement.IndexOf(criterion, part) < 0))
+                RefusePlace(answer, criterion, part, family, placement);
             var before = faults.Count;
             var response = criterion is null ? null : Response(answer, criterion);
             if (criterion is null)
@@ -159,6 +153,24 @@ public static class CaseReader
         }
 
         return answers;
+    }
+
+    /// <summary>Says why a criterion does not sit on a part, where it does not.</summary>
+    private static void RefusePlace(
+        JsonFields answer,
+        Criterion? criterion,
+        string part,
+        GearFamily family,
+        Placement placement
+    )
+    {
+        if (placement.Find(part) is null)
+            answer.Refuse(
+                "part",
+                $"found \"{part}\", expected a part of this {family}: {string.Join(", ", placement.Parts.Select(p => p.Path))}"
+            );
+        else if (criterion is not null)
+            answer.Refuse("criterion", $"{criterion.Id} is not asked on {part} of this {family}");
     }
 
     private static string Expected(Criterion criterion) =>

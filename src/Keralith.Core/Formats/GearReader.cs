@@ -8,9 +8,8 @@ internal static class GearReader
 {
     /// <summary>Reads a gear object; null when its family is not known. Faults are added with their paths.</summary>
     /// <param name="fields">The object.</param>
-    /// <param name="faults">Where faults go.</param>
     /// <param name="beside">Fields of the object that are no attributes and are read elsewhere.</param>
-    public static GearPiece? Read(JsonFields fields, List<Fault> faults, params ReadOnlySpan<string> beside)
+    public static GearPiece? Read(JsonFields fields, params ReadOnlySpan<string> beside)
     {
         GearFamily? family = null;
         if (fields.RequiredText("family") is { } code && (family = GearFamilies.Find(code)) is null)
@@ -18,9 +17,10 @@ internal static class GearReader
             fields.Refuse("family", $"found \"{code}\", expected one of {string.Join(", ", GearFamilies.All)}");
         }
 
-        var values = new List<KeyValuePair<string, AttributeValue>>();
-        foreach (var name in fields.Names)
+        var values = new List<KeyValuePair<string, AttributeValue>>(fields.Count);
+        for (var i = 0; i < fields.Count; i++)
         {
+            var name = fields.NameAt(i);
             if (name == "family" || beside.Contains(name))
                 continue;
             if (GearAttributes.Find(name) is not { } definition)
@@ -29,7 +29,7 @@ internal static class GearReader
                 continue;
             }
 
-            var value = Value(fields, definition, faults);
+            var value = Value(fields, definition);
             if (!value.Ok)
                 fields.Refuse(name, value.Fault!);
             else
@@ -39,7 +39,7 @@ internal static class GearReader
         return family is null ? null : new(family, values);
     }
 
-    private static Checked<AttributeValue> Value(JsonFields fields, AttributeDefinition definition, List<Fault> faults)
+    private static Checked<AttributeValue> Value(JsonFields fields, AttributeDefinition definition)
     {
         var element = fields.Take(definition.Name)!.Value;
         switch (definition.Kind)
@@ -54,23 +54,20 @@ internal static class GearReader
             case AttributeKind.Whole or AttributeKind.Number:
                 return new Refusal($"found {JsonFields.Kind(element)}, expected a number");
             case AttributeKind.Roster:
-                var roster = new JsonFields(element, fields.PlaceOf(definition.Name), faults);
+                var roster = new JsonFields(element, fields.PlaceOf(definition.Name));
                 var members = roster.Whole("members", 1);
-                var links = roster
-                    .Array("links")
-                    .Select(l =>
-                        l.Element.ValueKind == JsonValueKind.Number && l.Element.TryGetInt32(out var n) && n >= 1
-                            ? n
-                            : (int?)null
-                    )
-                    .ToList();
+                var links = new List<int?>();
+                foreach (var (link, _) in roster.Array("links"))
+                    links.Add(
+                        link.ValueKind == JsonValueKind.Number && link.TryGetInt32(out var n) && n >= 1 ? n : null
+                    );
                 roster.RefuseUnread("members, links");
                 return links.Count is not (0 or 2) || links.Contains(null) || (links.Count == 2 && links[0] > links[1])
                     ? new Refusal("expected links as [least, most]")
                     : new RosterValue(members, links.Count == 2 ? links[0] : null, links.Count == 2 ? links[1] : null);
             default:
                 return element.ValueKind == JsonValueKind.String
-                    ? definition.Read(element.GetString()!)
+                    ? definition.Read(JsonWords.TextOf(element))
                     : new Refusal(
                         $"found {JsonFields.Kind(element)}, expected text{(definition.HasUnit ? " with a unit" : string.Empty)}"
                     );

@@ -15,52 +15,60 @@ internal sealed class JsonFields
 
     private readonly List<Fault> _faults;
     private readonly Place _place;
-    private readonly List<string> _names;
-    private readonly List<JsonElement> _elements;
     private readonly Dictionary<string, int>? _at;
-    private readonly bool[] _read;
+    private readonly Field[] _fields;
+    private readonly int _count;
 
-    public JsonFields(JsonElement element, Place place, List<Fault> faults)
+    /// <summary>The fields of the document itself.</summary>
+    public JsonFields(JsonElement root, List<Fault> faults)
+        : this(root, Place.Root, faults) { }
+
+    /// <summary>The fields of an object in another, whose faults go where that one's go.</summary>
+    public JsonFields(JsonElement element, Place place)
+        : this(element, place, place.In!._faults) { }
+
+    private JsonFields(JsonElement element, Place place, List<Fault> faults)
     {
-        _place = place;
-        _faults = faults;
+        (_place, _faults) = (place, faults);
         IsObject = element.ValueKind == JsonValueKind.Object;
         if (!IsObject)
         {
-            faults.Add(new(place.ToString(), $"found {Kind(element)}, expected an object"));
-            (_names, _elements, _read) = ([], [], []);
+            Refuse(place, $"found {Kind(element)}, expected an object");
+            _fields = [];
             return;
         }
 
-        var count = element.GetPropertyCount();
-        (_names, _elements) = (new(count), new(count));
+        _fields = new Field[element.GetPropertyCount()];
         foreach (var property in element.EnumerateObject())
         {
-            if (_names.Count == Few)
-                _at = _names.Select((n, i) => (n, i)).ToDictionary(p => p.n, p => p.i);
-            var name = property.Name;
+            if (_count == Few)
+                _at = Enumerable.Range(0, Few).ToDictionary(NameAt);
+            var name = JsonWords.NameOf(property);
             if (IndexOf(name) >= 0)
             {
                 Refuse(name, "the field stands twice");
                 continue;
             }
 
-            _at?.Add(name, _names.Count);
-            _names.Add(name);
-            _elements.Add(property.Value);
+            _at?.Add(name, _count);
+            _fields[_count++] = new(name, property.Value);
         }
-
-        _read = new bool[_names.Count];
     }
 
     public bool IsObject { get; }
 
-    /// <summary>The names of the fields, in the order written.</summary>
-    public IReadOnlyList<string> Names => _names;
+    /// <summary>How many fields there are.</summary>
+    public int Count => _count;
+
+    /// <summary>The name of a field, by the order written.</summary>
+    public string NameAt(int index) => _fields[index].Name;
 
     public bool Has(string name) => IndexOf(name) >= 0;
 
-    public Place PlaceOf(string name) => new(_place, name);
+    /// <summary>Where the object stands.</summary>
+    public Place Place => _place;
+
+    public Place PlaceOf(string name) => new(this, name);
 
     public void Refuse(string name, string message) => _faults.Add(new(PlaceOf(name).ToString(), message));
 
@@ -71,25 +79,27 @@ internal sealed class JsonFields
         var at = IndexOf(name);
         if (at < 0)
             return null;
-        _read[at] = true;
-        return _elements[at];
+        _fields[at].IsRead = true;
+        return _fields[at].Value;
     }
 
-    public string? Text(string name)
-    {
-        if (Take(name) is not { } element)
-            return null;
-        if (element.ValueKind == JsonValueKind.String)
-            return element.GetString();
-        Refuse(name, $"found {Kind(element)}, expected text");
-        return null;
-    }
+    public string? Text(string name) => Take(name) is { } element ? TextOf(element, name) : null;
 
     public string? RequiredText(string name)
     {
-        if (IsObject && !Has(name))
+        if (Take(name) is { } element)
+            return TextOf(element, name);
+        if (IsObject)
             Refuse(name, "missing, expected text");
-        return Text(name);
+        return null;
+    }
+
+    private string? TextOf(JsonElement element, string name)
+    {
+        if (element.ValueKind == JsonValueKind.String)
+            return JsonWords.TextOf(element);
+        Refuse(name, $"found {Kind(element)}, expected text");
+        return null;
     }
 
     public int? Whole(string name, int least)
@@ -122,20 +132,14 @@ internal sealed class JsonFields
     }
 
     /// <summary>The elements of an array field with their places; nothing when it is absent.</summary>
-    public IEnumerable<(JsonElement Element, Place Place)> Array(string name)
+    public Items Array(string name)
     {
         if (Take(name) is not { } element)
-            yield break;
-        if (element.ValueKind != JsonValueKind.Array)
-        {
-            Refuse(name, $"found {Kind(element)}, expected a list");
-            yield break;
-        }
-
-        var place = PlaceOf(name);
-        var i = 0;
-        foreach (var item in element.EnumerateArray())
-            yield return (item, new(place, i++));
+            return default;
+        if (element.ValueKind == JsonValueKind.Array)
+            return new(element, PlaceOf(name));
+        Refuse(name, $"found {Kind(element)}, expected a list");
+        return default;
     }
 
     /// <summary>Reads an object field; null where it is absent, is none, or comes to nothing.</summary>
@@ -144,7 +148,7 @@ internal sealed class JsonFields
     {
         if (Take(name) is not { } element)
             return null;
-        var inner = new JsonFields(element, PlaceOf(name), _faults);
+        var inner = new JsonFields(element, PlaceOf(name));
         return inner.IsObject ? read(inner) : null;
     }
 
@@ -158,8 +162,11 @@ internal sealed class JsonFields
     }
 
     /// <summary>The objects of an array field; what is none has been refused and has no fields.</summary>
-    public IEnumerable<JsonFields> Objects(string name) =>
-        Array(name).Select(item => new JsonFields(item.Element, item.Place, _faults));
+    public IEnumerable<JsonFields> Objects(string name)
+    {
+        foreach (var (element, place) in Array(name))
+            yield return new(element, place);
+    }
 
     /// <summary>Where faults go, for readers of what several documents share.</summary>
     public List<Fault> Faults => _faults;
@@ -185,7 +192,7 @@ internal sealed class JsonFields
             return null;
         }
 
-        var parsed = read(element.GetString()!);
+        var parsed = read(JsonWords.TextOf(element));
         if (parsed.Ok)
             return parsed.Value;
         Refuse(name, parsed.Fault!);
@@ -207,7 +214,13 @@ internal sealed class JsonFields
     public T? OneOf<T>(string name, Dictionary<string, T> known)
         where T : struct
     {
-        if (Text(name) is not { } text)
+        return Take(name) is { } element ? OneOf(element, name, known) : null;
+    }
+
+    private T? OneOf<T>(JsonElement element, string name, Dictionary<string, T> known)
+        where T : struct
+    {
+        if (TextOf(element, name) is not { } text)
             return null;
         if (known.TryGetValue(text, out var value))
             return value;
@@ -218,9 +231,10 @@ internal sealed class JsonFields
     public T? RequiredOneOf<T>(string name, Dictionary<string, T> known)
         where T : struct
     {
-        if (!Has(name))
-            Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
-        return OneOf(name, known);
+        if (Take(name) is { } element)
+            return OneOf(element, name, known);
+        Refuse(name, $"missing, expected one of {string.Join(", ", known.Keys)}");
+        return null;
     }
 
     /// <summary>A length over 0.</summary>
@@ -304,7 +318,10 @@ internal sealed class JsonFields
         foreach (var (element, place) in Array(name))
         {
             count++;
-            if (element.ValueKind != JsonValueKind.String || RuleBookShelf.Find(element.GetString()!) is not { } book)
+            if (
+                element.ValueKind != JsonValueKind.String
+                || RuleBookShelf.Find(JsonWords.TextOf(element)) is not { } book
+            )
             {
                 Refuse(place, $"found {Kind(element)}, expected one of {string.Join(", ", RuleBookShelf.All)}");
             }
@@ -322,10 +339,10 @@ internal sealed class JsonFields
     /// <summary>Calls unknown whatever was not read.</summary>
     public void RefuseUnread(string expected)
     {
-        for (var i = 0; i < _read.Length; i++)
+        for (var i = 0; i < _count; i++)
         {
-            if (!_read[i])
-                Refuse(_names[i], $"unknown field, expected {expected}");
+            if (!_fields[i].IsRead)
+                Refuse(_fields[i].Name, $"unknown field, expected {expected}");
         }
     }
 
@@ -343,9 +360,9 @@ internal sealed class JsonFields
     {
         if (_at is not null)
             return _at.TryGetValue(name, out var at) ? at : -1;
-        for (var i = 0; i < _names.Count; i++)
+        for (var i = 0; i < _count; i++)
         {
-            if (_names[i] == name)
+            if (_fields[i].Name == name)
                 return i;
         }
 
@@ -353,26 +370,50 @@ internal sealed class JsonFields
     }
 
     private static string Short(string text) => text.Length <= 40 ? text : $"{text[..40]}...";
+
+    /// <summary>The elements of a list with their places.</summary>
+    public struct Items
+    {
+        private readonly Place _list;
+        private JsonElement.ArrayEnumerator _elements;
+        private int _index;
+
+        internal Items(JsonElement list, Place place)
+        {
+            (_list, _elements, _index) = (place, list.EnumerateArray(), -1);
+        }
+
+        public readonly (JsonElement Element, Place Place) Current =>
+            (_elements.Current, _list with { Index = _index });
+
+        public readonly Items GetEnumerator() => this;
+
+        public bool MoveNext()
+        {
+            _index++;
+            return _list.In is not null && _elements.MoveNext();
+        }
+    }
+
+    private struct Field(string name, JsonElement value)
+    {
+        public readonly string Name = name;
+        public readonly JsonElement Value = value;
+        public bool IsRead;
+    }
 }
 
 /// <summary>A place in a document, written as a JSON path such as <c>$.answers[0].value</c>.</summary>
-internal sealed class Place
+/// <param name="In">The object it lies in; null: the place is the whole document.</param>
+/// <param name="Name">The object's field.</param>
+/// <param name="Index">Which element of the field's list; under 0: the field itself.</param>
+internal readonly record struct Place(JsonFields? In, string? Name, int Index = -1)
 {
-    private readonly Place? _outer;
-    private readonly string? _name;
-    private readonly int _index;
-
-    public Place(Place outer, string name) => (_outer, _name) = (outer, name);
-
-    public Place(Place outer, int index) => (_outer, _index) = (outer, index);
-
-    private Place() { }
-
     /// <summary>The whole document.</summary>
-    public static Place Root { get; } = new();
+    public static Place Root => default;
 
     public override string ToString() =>
-        _outer is null ? "$"
-        : _name is not null ? $"{_outer}.{_name}"
-        : $"{_outer}[{_index}]";
+        In is null ? "$"
+        : Index < 0 ? $"{In.Place}.{Name}"
+        : $"{In.Place}.{Name}[{Index}]";
 }

@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Unicode;
+using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Formats;
 
@@ -12,8 +13,12 @@ namespace Keralith.Core.Formats;
 /// </summary>
 internal static class JsonText
 {
-    /// <summary>As results are written: one line.</summary>
-    public static readonly JsonWriterOptions Compact = new() { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping };
+    /// <summary>As results are written: one line. That writers nest rightly is for their tests to see.</summary>
+    public static readonly JsonWriterOptions Compact = new()
+    {
+        Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping,
+        SkipValidation = true,
+    };
 
     /// <summary>As results are written for people.</summary>
     public static readonly JsonWriterOptions Indented = new()
@@ -89,15 +94,23 @@ internal static class JsonText
         json.WriteFigure(number, places);
     }
 
+    /// <summary>The same by a name encoded before.</summary>
+    public static void WriteFigure(this Utf8JsonWriter json, JsonEncodedText name, decimal? number, int places)
+    {
+        json.WritePropertyName(name);
+        json.WriteFigure(number, places);
+    }
+
     /// <summary>The same as a value of a list.</summary>
     public static void WriteFigure(this Utf8JsonWriter json, decimal? number, int places)
     {
-        if (number is { } n)
-            json.WriteRawValue(
-                Quantities.QuantityText.Number(Quantities.QuantityFormat.Round(n, places)),
-                skipInputValidation: true
-            );
-        else
+        if (number is not { } n)
+        {
             json.WriteNullValue();
+            return;
+        }
+
+        Span<byte> figure = stackalloc byte[QuantityText.LongestNumber];
+        json.WriteRawValue(QuantityText.Write(QuantityFormat.Round(n, places), figure), skipInputValidation: true);
     }
 }

@@ -36,7 +36,7 @@ public static class LiftReader
     public static ReadResult<Lift> Read(JsonElement root)
     {
         var faults = new List<Fault>();
-        var fields = new JsonFields(root, Place.Root, faults);
+        var fields = new JsonFields(root, faults);
         if (!fields.IsObject)
             return new(null, faults);
         var format = fields.RequiredText("format");

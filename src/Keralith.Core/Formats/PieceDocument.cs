@@ -113,7 +113,7 @@ public static class PieceDocument
     private static (ReadResult<PieceEntry> Piece, int? Version) Read(JsonElement root, StoreNames stores)
     {
         var faults = new List<Fault>();
-        var json = new JsonFields(root, Place.Root, faults);
+        var json = new JsonFields(root, faults);
         if (!json.IsObject)
             return (new(null, faults), null);
         if (json.RequiredText("format") is { } format && format != Format)
@@ -155,7 +155,7 @@ public static class PieceDocument
             fields[name] = string.Join('\n', Strings(json, name));
         if (json.Take("fit") is { } fit)
         {
-            var sizes = new JsonFields(fit, json.PlaceOf("fit"), faults);
+            var sizes = new JsonFields(fit, json.PlaceOf("fit"));
             foreach (var (field, _) in PieceEntryReader.FitFields)
             {
                 if (sizes.Text(field[4..]) is not { } size)
@@ -169,7 +169,7 @@ public static class PieceDocument
 
         foreach (var (element, place) in json.Array("baselines"))
         {
-            var figure = new JsonFields(element, place, faults);
+            var figure = new JsonFields(element, place);
             if (!figure.IsObject)
                 continue;
             if (
@@ -252,15 +252,15 @@ public static class PieceDocument
             return;
         }
 
-        var stated = new JsonFields(element, json.PlaceOf("gear"), faults);
-        if (!stated.IsObject || GearReader.Read(stated, faults) is not { } gear)
+        var stated = new JsonFields(element, json.PlaceOf("gear"));
+        if (!stated.IsObject || GearReader.Read(stated) is not { } gear)
             return;
         fields["family"] = gear.Family.Code;
         foreach (var (name, value) in gear.Values)
         {
             if (!gear.Family.Asks.Contains(name) && !PieceEntryReader.OfEveryFamily.Contains(name))
                 json.Refuse(
-                    new Place(json.PlaceOf("gear"), name),
+                    stated.PlaceOf(name),
                     $"not asked of {gear.Family.Code}, expected some of {string.Join(", ", gear.Family.Asks.Union(PieceEntryReader.OfEveryFamily))}"
                 );
             fields[name] = value.Text;

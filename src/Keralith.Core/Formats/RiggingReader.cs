@@ -78,11 +78,7 @@ internal static class RiggingReader
     /// <summary>A sling; null where it can't be read.</summary>
     public static LiftSling? Sling(JsonFields fields, LiftEdition edition)
     {
-        var gear = GearReader.Read(
-            fields,
-            fields.Faults,
-            edition == LiftEdition.Second ? SlingExtrasOfSecond : SlingExtras
-        );
+        var gear = GearReader.Read(fields, edition == LiftEdition.Second ? SlingExtrasOfSecond : SlingExtras);
         var ratings = fields.Object("tagRatings", r =>
         {
             var (choker, basket) = (r.PositiveMass("choker"), r.PositiveMass("basket"));

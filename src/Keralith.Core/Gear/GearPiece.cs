@@ -5,6 +5,9 @@ namespace Keralith.Core.Gear;
 /// <summary>What is stated of a piece of gear: its family and the attributes the rules look at. Immutable.</summary>
 public sealed class GearPiece
 {
+    /// <summary>Alloy chain for overhead lifting starts at this grade (ASME B30.9).</summary>
+    public const int LeastChainGrade = 80;
+
     private readonly Dictionary<string, AttributeValue> _values;
 
     /// <param name="family">The family.</param>
@@ -76,22 +79,33 @@ public sealed class GearPiece
     {
         get
         {
-            var letter = Text("grade")?.Trim().ToUpperInvariant();
-            if (letter is "T" or "V")
-                return letter == "T" ? 80 : 100;
-            if (
-                !int.TryParse(string.Concat((Text("grade") ?? string.Empty).Where(char.IsAsciiDigit)), out var mark)
-                || mark == 0
-            )
-                return null;
+            var grade = Text("grade").AsSpan().Trim();
+            if (grade is "T" or "t" or "V" or "v")
+                return grade is "T" or "t" ? 80 : 100;
+            var mark = 0L;
+            foreach (var sign in grade)
+            {
+                if (char.IsAsciiDigit(sign))
+                    mark = (mark * 10) + (sign - '0');
+                if (mark > int.MaxValue)
+                    return null;
+            }
+
             return mark switch
             {
-                < 20 => mark * 10,
-                > 200 => mark / 10,
-                _ => mark,
+                0 => null,
+                < 20 => (int)mark * 10,
+                > 200 => (int)mark / 10,
+                _ => (int)mark,
             };
         }
     }
+
+    /// <summary>Whether it is chain marked with less than the least grade for overhead lifting.</summary>
+    public bool IsUnderAlloy => Family.Kind == GearKind.Chain && GradeNumber < LeastChainGrade;
+
+    /// <summary>Whether it is a sling of lang-lay rope.</summary>
+    public bool IsLangLay => Family.Kind == GearKind.WireRope && Text("lay") == "lang";
 
     /// <summary>The same piece with one thing more stated, or stated otherwise.</summary>
     public GearPiece With(string name, AttributeValue value) =>

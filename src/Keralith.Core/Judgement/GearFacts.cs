@@ -5,44 +5,29 @@ namespace Keralith.Core.Judgement;
 /// <summary>Facts stated of the gear that rule it out by themselves, whatever was answered.</summary>
 internal static class GearFacts
 {
-    /// <summary>Alloy chain for overhead lifting starts at this grade.</summary>
-    private const int LeastChainGrade = 80;
+    private static readonly Criterion[] Ruling = [.. Catalogue.All.Where(c => c.RuledOut is not null)];
 
-    public static void Add(GearPiece gear, IReadOnlyList<RuleBook> books, List<Finding> findings)
+    /// <summary>
+    /// Adds what the facts of a piece come to, on every part the criterion sits on; on the whole piece where it sits on
+    /// none.
+    /// </summary>
+    public static void Add(Case @case, List<Finding> findings)
     {
-        switch (gear.Family.Code)
+        foreach (var criterion in Ruling)
         {
-            case "alloy-chain-sling" when gear.GradeNumber is { } grade && grade < LeastChainGrade:
-                OnEachLeg(
-                    "chain.grade-mark",
-                    $"Grade {gear.Text("grade")} chain is not for overhead lifting; grade {LeastChainGrade} is the least.",
-                    gear,
-                    books,
-                    findings
-                );
-                break;
-            case "wire-rope-sling" when gear.Text("lay") == "lang":
-                OnEachLeg("rope.lang", "Lang-lay rope is not for slings.", gear, books, findings);
-                break;
+            if (criterion.RuledOut!(@case.Gear) is not { } reason)
+                continue;
+            BookFinding[] books =
+            [
+                .. @case.Books.Select(b => new BookFinding(b.Id, Outcome.Remove)
+                {
+                    Said = reason,
+                    From = b == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id,
+                }),
+            ];
+            var parts = @case.Parts.Where(p => p.Criteria.Contains(criterion)).Select(p => p.Path);
+            foreach (var part in parts.DefaultIfEmpty("whole"))
+                findings.Add(new(criterion, part, books[0], books) { FromGear = true });
         }
-    }
-
-    private static void OnEachLeg(
-        string criterion,
-        string reason,
-        GearPiece gear,
-        IReadOnlyList<RuleBook> books,
-        List<Finding> findings
-    )
-    {
-        var entries = books
-            .Select(b => new BookFinding(b.Id, Outcome.Remove)
-            {
-                Said = reason,
-                From = b == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id,
-            })
-            .ToList();
-        for (var leg = 1; leg <= gear.Legs; leg++)
-            findings.Add(new(Catalogue.Get(criterion), $"leg-{leg}", entries[0], entries) { FromGear = true });
     }
 }

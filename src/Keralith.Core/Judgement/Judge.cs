@@ -14,9 +14,9 @@ public static class Judge
     public static Verdict Of(Case @case, decimal watchShare = DefaultWatchShare)
     {
         var findings = new List<Finding>(@case.Answers.Count);
-        foreach (var answer in @case.Answers)
-            findings.Add(Answer(@case, answer, watchShare));
-        GearFacts.Add(@case.Gear, @case.Books, findings);
+        for (var i = 0; i < @case.Answers.Count; i++)
+            findings.Add(Answer(@case, @case.Answers[i], watchShare));
+        GearFacts.Add(@case, findings);
         var missing = MissingAnswers(@case);
         var worst = Outcome.Clear;
         foreach (var finding in findings)
@@ -51,32 +51,35 @@ public static class Judge
 
     /// <summary>Whether a criterion is asked in a kind of inspection.</summary>
     public static bool IsAsked(Criterion criterion, InspectionKind kind) =>
-        !criterion.Optional
-        && kind switch
+        !criterion.Optional && criterion.AskedIn <= LastAskedIn(kind);
+
+    /// <summary>What is asked from frequent inspections on is asked in all, what is asked in the initial one in that alone.</summary>
+    private static AskedIn LastAskedIn(InspectionKind kind) =>
+        kind switch
         {
-            InspectionKind.Initial => true,
-            InspectionKind.Periodic or InspectionKind.AfterEvent => criterion.AskedIn
-                is AskedIn.Frequent
-                    or AskedIn.Periodic,
-            InspectionKind.Frequent or InspectionKind.Return => criterion.AskedIn is AskedIn.Frequent,
+            InspectionKind.Initial => AskedIn.Initial,
+            InspectionKind.Periodic or InspectionKind.AfterEvent => AskedIn.Periodic,
+            InspectionKind.Frequent or InspectionKind.Return => AskedIn.Frequent,
         };
 
     /// <summary>The required questions without an answer, by part and then in catalogue order.</summary>
     public static IReadOnlyList<PlacedCriterion> MissingAnswers(Case @case)
     {
         var placement = @case.Placement;
-        var questions = placement.Questions;
-        Span<bool> answered = questions.Count <= 512 ? stackalloc bool[questions.Count] : new bool[questions.Count];
-        foreach (var answer in @case.Answers)
+        var questions = placement.EachQuestion;
+        Span<bool> answered = questions.Length <= 512 ? stackalloc bool[questions.Length] : new bool[questions.Length];
+        for (var i = 0; i < @case.Answers.Count; i++)
         {
+            var answer = @case.Answers[i];
             if (placement.IndexOf(answer.Criterion, answer.Part) is >= 0 and var at)
                 answered[at] = true;
         }
 
-        var missing = new List<PlacedCriterion>(questions.Count);
-        for (var i = 0; i < questions.Count; i++)
+        var last = LastAskedIn(@case.Kind);
+        var missing = new List<PlacedCriterion>(questions.Length);
+        for (var i = 0; i < questions.Length; i++)
         {
-            if (!answered[i] && IsAsked(questions[i].Criterion, @case.Kind))
+            if (!answered[i] && questions[i].Criterion is { Optional: false } asked && asked.AskedIn <= last)
                 missing.Add(questions[i]);
         }
 
@@ -86,7 +89,7 @@ public static class Judge
     /// <summary>
     /// The entry that governs: the worst outcome; among equals the smallest allowance; among equals the first named.
     /// </summary>
-    internal static BookFinding Governing(IReadOnlyList<BookFinding> books)
+    internal static BookFinding Governing(ReadOnlySpan<BookFinding> books)
     {
         BookFinding? best = null;
         foreach (var book in books)

@@ -5,7 +5,7 @@ namespace Keralith.Core.Judgement;
 /// <summary>Measures and counts against the limits of every book, the site and the maker.</summary>
 internal static class LimitJudgement
 {
-    public static Finding Of(Case @case, Answer answer, Reading reading, decimal watchShare)
+    public static Finding Of(Case @case, Answer answer, in Reading reading, decimal watchShare)
     {
         var limits = LimitSet.For(@case, answer.Criterion, reading.Baseline);
         var onlyMissingRows = limits.OnlyMissingRows;
@@ -34,7 +34,7 @@ internal static class LimitJudgement
     private static BookFinding Held(LimitEntry entry, string reason) =>
         new(entry.Book, Outcome.Hold) { From = entry.From, Said = reason };
 
-    private static BookFinding Ranged(LimitEntry entry, Within range, Reading reading) =>
+    private static BookFinding Ranged(LimitEntry entry, Within range, in Reading reading) =>
         range.Holds(reading.Value)
             ? Held(entry, $"{reading.Words(reading.Value)} against {range.What}: held until it is put right.")
         : range.IsTooClose(reading.Value, reading.Uncertainty)
@@ -52,7 +52,7 @@ internal static class LimitJudgement
         LimitEntry entry,
         Figure figure,
         Criterion criterion,
-        Reading reading,
+        in Reading reading,
         decimal watchShare,
         LimitWords words
     )
@@ -72,7 +72,7 @@ internal static class LimitJudgement
     private static Weighed Weigh(
         Figure figure,
         Criterion criterion,
-        Reading reading,
+        in Reading reading,
         decimal? consumed,
         decimal watchShare
     )

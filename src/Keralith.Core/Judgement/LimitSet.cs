@@ -7,7 +7,7 @@ namespace Keralith.Core.Judgement;
 /// <param name="Book">The book's id, or <c>site</c> or <c>maker</c>.</param>
 /// <param name="Resolved">The figure, or why there is none.</param>
 /// <param name="From">Who stands in for a silent book.</param>
-public sealed record LimitEntry(string Book, Resolved Resolved, string? From = null);
+public readonly record struct LimitEntry(string Book, Resolved Resolved, string? From = null);
 
 /// <summary>
 /// The limits of every chosen book for one criterion on one piece, then those of the site and the maker that apply.
@@ -15,20 +15,6 @@ public sealed record LimitEntry(string Book, Resolved Resolved, string? From = n
 /// </summary>
 public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
 {
-    /// <summary>
-    /// Where the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure there.
-    /// </summary>
-    private static readonly HashSet<string> MakerMayBeLaxer =
-    [
-        "hook.throat",
-        "hook.wear",
-        "hoistchain.growth",
-        "hoistchain.wear",
-    ];
-
-    /// <summary>An absolute limit on these is the least thickness itself, not the change allowed.</summary>
-    private static readonly HashSet<string> LeastThickness = ["chain.link-thickness", "hoistchain.wear"];
-
     private static readonly NoRow Silent = new("the book says nothing of this");
 
     /// <summary>Whether no chosen book has a row for the size.</summary>
@@ -45,13 +31,15 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         var context = new LimitContext(@case.Gear, baseline ?? (criterion.BaselineFromSize ? @case.Gear.Size : null));
         var asme = criterion.Limit?.Resolve(context);
         var makers = OwnFigures(@case, criterion, context, LimitOwner.Maker);
-        var laxer = MakerMayBeLaxer.Contains(criterion.Id)
-            ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance)
-            : null;
+        var laxer =
+            criterion.MakerMayBeLaxer && makers.Count > 0
+                ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance)
+                : null;
 
         var entries = new List<LimitEntry>(@case.Books.Count + @case.Limits.Count);
-        foreach (var book in @case.Books)
+        for (var i = 0; i < @case.Books.Count; i++)
         {
+            var book = @case.Books[i];
             var rule = book.Rules.GetValueOrDefault(criterion.Id);
             var own = rule?.Limit?.Resolve(context);
             if (own is null or NoRow)
@@ -79,8 +67,10 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
             }
         }
 
-        if (entries.TrueForAll(e => ReferenceEquals(e.Resolved, Silent)))
+        if (entries.TrueForAll(static e => ReferenceEquals(e.Resolved, Silent)))
             throw new InvalidOperationException($"No chosen book has a limit for {criterion.Id}.");
+        if (@case.Limits.Count == 0)
+            return new(entries);
         var figures = entries.Select(e => e.Resolved).OfType<Figure>().ToList();
         AddStricter(entries, "site", OwnFigures(@case, criterion, context, LimitOwner.Site), figures);
         if (laxer is not null)
@@ -144,14 +134,9 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
                 .OfType<Figure>()
                 .FirstOrDefault()
                 ?? model;
-        if (LeastThickness.Contains(criterion.Id))
+        if (criterion.ThicknessWhenNew is { } whenNew)
         {
-            var reference =
-                criterion.Id == "chain.link-thickness"
-                    ? context.Gear.Size is { } size
-                        ? ChainThickness.Nominal(size).Millimetres
-                        : null
-                    : context.Baseline?.Millimetres;
+            var reference = whenNew(context)?.Millimetres;
             if (limit.Absolute is { } least)
                 return new Figure(least, reference, Comparator.Below);
             return reference is { } nominal

@@ -19,11 +19,21 @@ internal enum Weighed
 /// <summary>Says why a reading came to its outcome, in the unit it was written in.</summary>
 internal sealed class LimitWords(Reading reading)
 {
+    private Said? _last;
+
     private string Value => Figure(reading.Value);
 
     private string Uncertainty => Figure(reading.Uncertainty);
 
-    public string Figure(decimal figure) => reading.Words(figure);
+    /// <summary>A figure in words; the last is kept, for a verdict names its limit twice.</summary>
+    public string Figure(decimal figure)
+    {
+        if (_last is { } last && last.Figure == figure)
+            return last.Words;
+        var words = reading.Words(figure);
+        _last = new(figure, words);
+        return words;
+    }
 
     public string For(BookFinding finding)
     {
@@ -47,6 +57,8 @@ internal sealed class LimitWords(Reading reading)
             Weighed.Within => $"Within the limit of {limit}.{used}",
         };
     }
+
+    private sealed record Said(decimal Figure, string Words);
 
     private string Relation(Figure figure) =>
         reading.Value == figure.Limit ? "is at"

@@ -109,8 +109,11 @@ public static class OwnLimitReader
                 return null;
             if (!Catalogue.PlacementOf(gear, books).Questions.Any(q => q.Criterion == limit.Criterion))
                 continue;
-            var strictest = limits.Entries.Where(e => e.Resolved is Figure).MinBy(e => ((Figure)e.Resolved).Allowance);
-            return strictest is null ? null : RuleBookShelf.NameOf(strictest.From ?? strictest.Book);
+            var figures = limits.Entries.Where(e => e.Resolved is Figure).ToList();
+            if (figures.Count == 0)
+                return null;
+            var strictest = figures.MinBy(e => ((Figure)e.Resolved).Allowance);
+            return RuleBookShelf.NameOf(strictest.From ?? strictest.Book);
         }
 
         return null;

@@ -1,4 +1,7 @@
 using System.Reflection;
+using System.Runtime.CompilerServices;
+using System.Text.Encodings.Web;
+using System.Text.Json;
 
 namespace Keralith.Core.Kernel;
 
@@ -17,8 +20,16 @@ public static class Code
     /// <exception cref="ArgumentOutOfRangeException">The value is none of its enum's.</exception>
     public static string Of<T>(T value)
         where T : struct, Enum =>
-        Codes<T>.ByValue.TryGetValue(value, out var code)
-            ? code
+        (uint)Codes<T>.Number(value) < (uint)Codes<T>.ByValue.Length
+            ? Codes<T>.ByValue[Codes<T>.Number(value)]
+            : throw new ArgumentOutOfRangeException(nameof(value), value, null);
+
+    /// <summary>The code of a value as JSON text.</summary>
+    /// <exception cref="ArgumentOutOfRangeException">The value is none of its enum's.</exception>
+    public static JsonEncodedText Json<T>(T value)
+        where T : struct, Enum =>
+        (uint)Codes<T>.Number(value) < (uint)Codes<T>.Json.Length
+            ? Codes<T>.Json[Codes<T>.Number(value)]
             : throw new ArgumentOutOfRangeException(nameof(value), value, null);
 
     /// <summary>The value of a code written by the product itself.</summary>
@@ -34,15 +45,27 @@ public static class Code
     private static class Codes<T>
         where T : struct, Enum
     {
-        public static readonly Dictionary<T, string> ByValue = typeof(T)
-            .GetFields(BindingFlags.Public | BindingFlags.Static)
-            .ToDictionary(
-                f => (T)f.GetValue(null)!,
-                f =>
-                    f.GetCustomAttribute<CodeAttribute>()?.Text
-                    ?? throw new InvalidOperationException($"{typeof(T).Name}.{f.Name} has no code.")
-            );
+        /// <summary>The codes, by the number of the value: the values of an enum with codes count up from 0.</summary>
+        public static readonly string[] ByValue =
+        [
+            .. typeof(T)
+                .GetFields(BindingFlags.Public | BindingFlags.Static)
+                .Select(
+                    (field, at) =>
+                        Number((T)field.GetValue(null)!) != at
+                            ? throw new InvalidOperationException($"{typeof(T).Name}.{field.Name} is out of order.")
+                            : field.GetCustomAttribute<CodeAttribute>()?.Text
+                                ?? throw new InvalidOperationException($"{typeof(T).Name}.{field.Name} has no code.")
+                ),
+        ];
 
-        public static readonly Dictionary<string, T> ByCode = ByValue.ToDictionary(c => c.Value, c => c.Key);
+        public static readonly JsonEncodedText[] Json =
+        [
+            .. ByValue.Select(c => JsonEncodedText.Encode(c, JavaScriptEncoder.UnsafeRelaxedJsonEscaping)),
+        ];
+
+        public static readonly Dictionary<string, T> ByCode = Enum.GetValues<T>().ToDictionary(v => ByValue[Number(v)]);
+
+        public static int Number(T value) => Unsafe.BitCast<T, int>(value);
     }
 }

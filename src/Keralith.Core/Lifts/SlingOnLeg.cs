@@ -86,10 +86,10 @@ internal static class SlingOnLeg
     {
         if (gear.Family.NotForLifting)
             piece.Forbid("it is not made for lifting");
-        if (gear.Family.Kind == GearKind.WireRope && gear.Text("lay") == "lang")
+        if (gear.IsLangLay)
             piece.Forbid("lang-lay rope is not for slings");
-        if (gear.Family.Kind == GearKind.Chain && gear.GradeNumber is < 80)
-            piece.Forbid("only alloy chain of grade 80 and over is for overhead lifting");
+        if (gear.IsUnderAlloy)
+            piece.Forbid($"only alloy chain of grade {GearPiece.LeastChainGrade} and over is for overhead lifting");
         if (gear.Text("termination") == "clips")
             ComponentOnLift.ClipEye(piece, books);
     }

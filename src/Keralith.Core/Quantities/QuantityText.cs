@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text;
 
 namespace Keralith.Core.Quantities;
 
@@ -14,8 +15,10 @@ internal static class QuantityText
     internal const int TypedPlaces = 12,
         MostPlaces = 28;
 
-    /// <summary>Under this the general form, four times as fast as a pattern, writes an exponent.</summary>
-    private const decimal LeastWithoutExponent = 0.0001m;
+    /// <summary>The most signs a number is written with: sign, digits and point.</summary>
+    internal const int LongestNumber = 48;
+
+    private const string ManyPlaces = "0.############################";
 
     private static readonly (string From, string To)[] Spellings =
     [
@@ -79,22 +82,47 @@ internal static class QuantityText
             var part = Digits(plain, ref at);
             if (part.Length == 0 || whole.Length > MostDigits || part.Length > MostPlaces)
                 return new Refusal($"\"{plain}\" is not a figure that can be read; write something such as {example}");
-            number = decimal.Parse(
-                plain.AsSpan(from, at - from),
-                NumberStyles.AllowDecimalPoint,
-                CultureInfo.InvariantCulture
-            );
+            number = DecimalOf(plain.AsSpan(from, at - from), part.Length);
         }
         else
         {
             if (whole.Length > MostDigits)
                 return new Refusal($"\"{plain}\" has too many digits; write something such as {example}");
-            number = decimal.Parse(whole, NumberStyles.None, CultureInfo.InvariantCulture);
+            number = DecimalOf(whole, 0);
             if (Fraction(plain, ref at, ref number, ref under) is { } fault)
                 return new Refusal($"\"{plain}\": {fault}, such as {example}");
         }
 
-        return new WrittenFigure(negative ? -number : number, under, plain[at..].Trim());
+        return new WrittenFigure(negative ? -number : number, under, UnitOf(plain.AsSpan(at).Trim()));
+    }
+
+    /// <summary>A unit as it was written; the usual ones make no new text.</summary>
+    private static string UnitOf(ReadOnlySpan<char> written) =>
+        written switch
+        {
+            "mm" => "mm",
+            "m" => "m",
+            "in" => "in",
+            "kg" => "kg",
+            "t" => "t",
+            "lb" => "lb",
+            "deg" => "deg",
+            _ => written.ToString(),
+        };
+
+    /// <summary>Digits with so many places as a decimal, trailing zeros kept. Most figures are short: those are put together.</summary>
+    private static decimal DecimalOf(ReadOnlySpan<char> digits, int places)
+    {
+        if (digits.Length > 18)
+            return decimal.Parse(digits, NumberStyles.AllowDecimalPoint, CultureInfo.InvariantCulture);
+        var number = 0L;
+        foreach (var sign in digits)
+        {
+            if (sign != '.')
+                number = (number * 10) + (sign - '0');
+        }
+
+        return new((int)number, (int)(number >> 32), 0, isNegative: false, (byte)places);
     }
 
     /// <summary>A figure whose thousands stand apart, written together; anything else as it is.</summary>
@@ -140,10 +168,41 @@ internal static class QuantityText
     }
 
     /// <summary>Writes a number without trailing zeros and never with an exponent.</summary>
-    public static string Number(decimal number) =>
-        number == 0 ? "0"
-        : Math.Abs(number) >= LeastWithoutExponent ? number.ToString("G29", CultureInfo.InvariantCulture)
-        : number.ToString("0.############################", CultureInfo.InvariantCulture);
+    public static string Number(decimal number)
+    {
+        Span<byte> room = stackalloc byte[LongestNumber];
+        return Encoding.ASCII.GetString(Write(number, room));
+    }
+
+    /// <summary>The same as UTF-8.</summary>
+    /// <param name="room">At least <see cref="LongestNumber"/> bytes, which the result lies in.</param>
+    public static ReadOnlySpan<byte> Write(decimal number, Span<byte> room)
+    {
+        Span<int> parts = stackalloc int[4];
+        decimal.GetBits(number, parts);
+        var digits = new UInt128((uint)parts[2], ((ulong)(uint)parts[1] << 32) | (uint)parts[0]);
+        return digits <= ulong.MaxValue
+            ? Write((ulong)digits, number.Scale, number < 0, room)
+            : Encoding.ASCII.GetBytes(number.ToString(ManyPlaces, CultureInfo.InvariantCulture));
+    }
+
+    private static ReadOnlySpan<byte> Write(ulong digits, int places, bool negative, Span<byte> room)
+    {
+        while (places > 0 && digits % 10 == 0)
+            (digits, places) = (digits / 10, places - 1);
+        var at = room.Length;
+        for (var place = 0; digits > 0 || place <= places; place++)
+        {
+            if (place == places && places > 0)
+                room[--at] = (byte)'.';
+            room[--at] = (byte)('0' + (digits % 10));
+            digits /= 10;
+        }
+
+        if (negative)
+            room[--at] = (byte)'-';
+        return room[at..];
+    }
 
     /// <summary>Reads a fraction behind a whole number, or makes a fraction of it.</summary>
     /// <param name="number">The whole number; becomes the numerator.</param>

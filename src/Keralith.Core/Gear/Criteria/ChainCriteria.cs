@@ -81,7 +81,13 @@ internal static class ChainCriteria
                 "Look along the chain for 8, 80, 800, 10, 100, 1000 or an A-type mark.",
                 "Chain for overhead lifting is alloy, grade 80 or higher, marked along its length."
             )
-            .Periodic(),
+            .Periodic() with
+        {
+            RuledOut = gear =>
+                gear.IsUnderAlloy
+                    ? $"Grade {gear.Text("grade")} chain is not for overhead lifting; grade {GearPiece.LeastChainGrade} is the least."
+                    : null,
+        },
         Book.Measure(
             "chain.link-thickness",
             "least thickness at any point",
@@ -90,7 +96,10 @@ internal static class ChainCriteria
             "Push links together to bare the bearing points and measure across the worn face with calipers. Measure the worst link, not the nearest.",
             "Chain looks sound outside while it wears where link bears on link.",
             ChainThickness.Asme
-        ),
+        ) with
+        {
+            ThicknessWhenNew = c => c.Gear.Size is { } size ? ChainThickness.Nominal(size) : null,
+        },
         Book.Measure(
             "chain.gauge-growth",
             "stretch",

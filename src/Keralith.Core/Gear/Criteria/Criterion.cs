@@ -1,3 +1,5 @@
+using Keralith.Core.Quantities;
+
 namespace Keralith.Core.Gear;
 
 /// <summary>The outcome of one finding, mildest first: the order is the order of severity.</summary>
@@ -86,11 +88,20 @@ public enum AskedIn
 }
 
 /// <summary>Where a rule comes from. Paragraph numbers move between editions, so chapter and topic are named.</summary>
-/// <param name="Standard">Such as "ASME B30.10".</param>
-/// <param name="Topic">Such as "throat opening".</param>
-public sealed record Source(string Standard, string Topic)
+public sealed record Source
 {
-    public override string ToString() => $"{Standard}, {Topic}";
+    private readonly string _words;
+
+    /// <param name="standard">Such as "ASME B30.10".</param>
+    /// <param name="topic">Such as "throat opening".</param>
+    public Source(string standard, string topic) =>
+        (Standard, Topic, _words) = (standard, topic, $"{standard}, {topic}");
+
+    public string Standard { get; }
+
+    public string Topic { get; }
+
+    public override string ToString() => _words;
 }
 
 /// <summary>One removal criterion, as data. The page, the judgement and the rule texts are all drawn from it.</summary>
@@ -149,6 +160,22 @@ public sealed record Criterion
 
     /// <summary>The measurement that decides a fault of this kind when taken on the same part.</summary>
     public string? DecidedBy { get; init; }
+
+    /// <summary>
+    /// Whether the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure here.
+    /// </summary>
+    public bool MakerMayBeLaxer { get; init; }
+
+    /// <summary>
+    /// For a thickness measured: the thickness when new. A limit of the site or the maker given as a length is then the least
+    /// thickness itself; null: it is the change allowed.
+    /// </summary>
+    public Func<LimitContext, Length?>? ThicknessWhenNew { get; init; }
+
+    /// <summary>
+    /// Why what is stated of a piece removes it here by itself, whatever was answered; null where it does not, as for most.
+    /// </summary>
+    public Func<GearPiece, string?>? RuledOut { get; init; }
 
     /// <summary>May be answered, never asked for.</summary>
     public bool Optional { get; init; }

@@ -210,6 +210,7 @@ internal static class HoistCriteria
             "unused chain over the same links"
         ) with
         {
+            MakerMayBeLaxer = true,
             OverLinks = true,
         },
         Book.Measure(
@@ -224,6 +225,8 @@ internal static class HoistCriteria
         ) with
         {
             Source = new("Site default; the maker's figure comes first (ASME B30.16, B30.21)", "load chain wear"),
+            MakerMayBeLaxer = true,
+            ThicknessWhenNew = c => c.Baseline,
         },
         Book.Count(
             "hoistrope.broken-in-lay",

@@ -60,6 +60,7 @@ internal static class HookCriteria
             "throat when new"
         ) with
         {
+            MakerMayBeLaxer = true,
             Taught =
                 "5, 10, 15 and even 25 % of growth are taught. On a throat of 1-3/8 in, 5 % is 0.069 in and 15 % is 0.206 in: agree on the book before the caliper comes out.",
         },
@@ -72,7 +73,10 @@ internal static class HookCriteria
             "Metal gone from the saddle is strength gone.",
             new LossLimit(1, 10, Comparator.Below),
             "section when new"
-        ),
+        ) with
+        {
+            MakerMayBeLaxer = true,
+        },
         Book.Test(
                 "hook.rotate",
                 "swivels",

@@ -1,3 +1,5 @@
+using System.Text.Json;
+
 namespace Keralith.Core.Gear;
 
 /// <summary>A part of a given piece and what may be answered on it.</summary>
@@ -7,7 +9,25 @@ namespace Keralith.Core.Gear;
 public sealed record Part(string Path, string Name, IReadOnlyList<Criterion> Criteria);
 
 /// <summary>A criterion where it sits on a piece.</summary>
-public sealed record PlacedCriterion(Criterion Criterion, string Part);
+public sealed record PlacedCriterion(Criterion Criterion, string Part)
+{
+    private byte[]? _written;
+
+    /// <summary>
+    /// Criterion and part as a document names them: the same for every piece of a make-up, so kept once made. Nothing for
+    /// a site's own question, which no document of the catalogue names.
+    /// </summary>
+    internal ReadOnlySpan<byte> Written =>
+        _written ??= OwnQuestion.IsId(Criterion.Id)
+            ? []
+            : JsonSerializer.SerializeToUtf8Bytes(new { criterion = Criterion.Id, part = Part });
+
+    /// <summary>The same criterion on a part of the same path.</summary>
+    public bool Equals(PlacedCriterion? other) =>
+        other is not null && Criterion.Equals(other.Criterion) && Part == other.Part;
+
+    public override int GetHashCode() => HashCode.Combine(Criterion, Part);
+}
 
 /// <summary>
 /// What sits where on gear of one make-up under one set of books. Two pieces that differ only in sizes, figures and texts
@@ -16,6 +36,7 @@ public sealed record PlacedCriterion(Criterion Criterion, string Part);
 public sealed class Placement
 {
     private readonly Dictionary<string, (Part Part, int FirstSlot)> _byPath;
+    private readonly PlacedCriterion[] _questions;
 
     internal Placement(IReadOnlyList<Part> parts)
     {
@@ -29,7 +50,7 @@ public sealed class Placement
                 questions.Add(new(criterion, part.Path));
         }
 
-        Questions = questions;
+        _questions = [.. questions];
     }
 
     /// <summary>
@@ -39,7 +60,10 @@ public sealed class Placement
     public IReadOnlyList<Part> Parts { get; }
 
     /// <summary>Every criterion on every part, by part and then in catalogue order.</summary>
-    public IReadOnlyList<PlacedCriterion> Questions { get; }
+    public IReadOnlyList<PlacedCriterion> Questions => _questions;
+
+    /// <summary>The same, to go through quickly.</summary>
+    internal ReadOnlySpan<PlacedCriterion> EachQuestion => _questions;
 
     /// <summary>The same with a site's own questions asked on its parts, after the catalogue's.</summary>
     public Placement With(IReadOnlyList<OwnQuestion> own) =>
@@ -62,11 +86,11 @@ public sealed class Placement
     {
         if (!_byPath.TryGetValue(path, out var found))
             return -1;
-        var criteria = found.Part.Criteria;
-        for (var i = 0; i < criteria.Count; i++)
+        var end = found.FirstSlot + found.Part.Criteria.Count;
+        for (var i = found.FirstSlot; i < end; i++)
         {
-            if (ReferenceEquals(criteria[i], criterion))
-                return found.FirstSlot + i;
+            if (ReferenceEquals(_questions[i].Criterion, criterion))
+                return i;
         }
 
         return -1;

@@ -90,7 +90,10 @@ internal static class RopeCriteria
                 "In regular lay the outer wires run along the rope; in lang lay they slant across it.",
                 "Lang-lay rope untwists under load and its splices draw."
             )
-            .Initial(),
+            .Initial() with
+        {
+            RuledOut = gear => gear.IsLangLay ? "Lang-lay rope is not for slings." : null,
+        },
         Book.Fault(
                 "rope.short",
                 "Clear rope between ends",
