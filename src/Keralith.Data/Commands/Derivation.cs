@@ -19,7 +19,7 @@ internal static class Derivation
     /// stood.
     /// </summary>
     public static Asked<List<SignedInspection>> Inspections(Trip trip, Guid piece) =>
-        trip.Ask(InspectionsOf([piece]), r => InspectionFrom(r), rows => rows.ConvertAll(r => r.Inspection));
+        trip.Ask(InspectionsOf(new([piece])), r => InspectionFrom(r), rows => rows.ConvertAll(r => r.Inspection));
 
     /// <summary>Keeps Core's answers on a locked piece, and its new state.</summary>
     public static Task DeriveAsync(this Session session, Piece piece, PieceState state) =>
@@ -168,10 +168,10 @@ internal static class Derivation
         SiteSet sites
     )
     {
-        var ids = pieces.Select(p => p.Id).ToArray();
+        var named = new Named([.. pieces.Select(p => p.Id)]);
         var trip = new Trip();
         var inspections = trip.Ask(
-            InspectionsOf(ids),
+            InspectionsOf(named),
             r => InspectionFrom(r),
             rows => rows.ToLookup(r => r.Piece, r => r.Inspection)
         );
@@ -183,9 +183,9 @@ internal static class Derivation
                   (select max(i.at at time zone h.time_zone)::date from issue i where i.piece_id = p.id) as last_out
                 from piece p join store s on s.id = p.store_id join site h on h.id = s.site_id
                 {LastProof}
-                where p.id = any($1)
+                where p.id {named.Is}
                 """
-            ).Positional([ids]),
+            ).Positional(named.Value),
             r =>
                 (
                     Id: r.Get<Guid>("id"),
@@ -276,15 +276,15 @@ internal static class Derivation
             null
         );
 
-    private static NpgsqlBatchCommand InspectionsOf(Guid[] pieces) =>
+    private static NpgsqlBatchCommand InspectionsOf(Named pieces) =>
         new NpgsqlBatchCommand(
-            """
+            $"""
             select piece_id, kind, verdict, counts_seq, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by
             from standing_inspection
-            where piece_id = any($1)
+            where piece_id {pieces.Is}
             order by piece_id, counts_seq
             """
-        ).Positional([pieces]);
+        ).Positional(pieces.Value);
 
     private static (Guid Piece, SignedInspection Inspection) InspectionFrom(NpgsqlDataReader r) =>
         (

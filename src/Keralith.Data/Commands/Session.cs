@@ -196,18 +196,18 @@ internal sealed class Session
     /// <summary>Pieces, locked in one order by all, so that two selections never wait for each other; in that order.</summary>
     public async Task<List<Piece>> LockAllAsync(IEnumerable<Guid> pieces, Trip? beside = null)
     {
-        var wanted = pieces.Distinct().ToArray();
+        var wanted = new Named([.. pieces.Distinct()]);
         var trip = new Trip();
         trip.All(
-            new NpgsqlBatchCommand("select 1 from piece where id = any($1) order by id for update").Positional([
-                wanted,
-            ]),
+            new NpgsqlBatchCommand($"select 1 from piece where id {wanted.Is} order by id for update").Positional(
+                wanted.Value
+            ),
             r => r.GetInt32(0)
         );
         var locked = trip.All(
             new NpgsqlBatchCommand(
-                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id = any($1) order by p.id"
-            ).Positional([wanted]),
+                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id {wanted.Is} order by p.id"
+            ).Positional(wanted.Value),
             PieceRows.From
         );
         if (beside is not null)

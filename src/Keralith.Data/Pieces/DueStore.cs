@@ -86,18 +86,24 @@ public sealed class DueStore(Database database)
             .Command(
                 $"""
                 select p.mark, p.family, s.name, p.peg, x.what, x.day
-                from piece p join store s on s.id = p.store_id
-                cross join lateral (values
-                  ('proof test', case when p.proof_lacks then '0000-00-00' else to_char(p.proof_due, 'YYYY-MM-DD') end),
-                  ('life set by its maker', p.details->>'discardOn'),
-                  ('calibration', to_char(p.calibration_due, 'YYYY-MM-DD'))) x(what, day)
-                where (p.proof_lacks or p.proof_due is not null or p.details ? 'discardOn' or p.calibration_due is not null)
-                  and x.day <= $2 and x.day like '____-__-__' and {Kept} and ($1::int is null or p.store_id = $1)
-                order by x.day, p.mark
+                from (
+                  select id, 'proof test' as what, null as day from piece where proof_lacks
+                  union all
+                  select id, 'proof test', to_char(proof_due, 'YYYY-MM-DD') from piece
+                  where proof_due <= $2 and not proof_lacks
+                  union all
+                  select id, 'life set by its maker', details->>'discardOn' from piece
+                  where details ? 'discardOn' and details->>'discardOn' <= $3 and details->>'discardOn' like '____-__-__'
+                  union all
+                  select id, 'calibration', to_char(calibration_due, 'YYYY-MM-DD') from piece where calibration_due <= $2) x
+                join piece p on p.id = x.id
+                join store s on s.id = p.store_id
+                where {Kept} and ($1::int is null or p.store_id = $1)
+                order by x.day nulls first, p.mark
                 limit {Most}
                 """
             )
-            .Positional(store, $"{until:yyyy-MM-dd}")
+            .Positional(store, until, $"{until:yyyy-MM-dd}")
             .ListAsync(
                 r => new DueElse(
                     r.GetString(0),
@@ -105,7 +111,7 @@ public sealed class DueStore(Database database)
                     r.GetString(2),
                     r.GetString(3),
                     r.GetString(4),
-                    DayReader.Read(r.GetString(5)) is { Ok: true } day ? day.Value : null
+                    DayReader.Read(r.TextOrNull("day")) is { Ok: true } day ? day.Value : null
                 ),
                 cancel
             );

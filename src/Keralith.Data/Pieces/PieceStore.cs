@@ -48,10 +48,17 @@ public sealed class PieceStore(Database database)
         return trip.Ask(
             new NpgsqlBatchCommand(
                 $"""
-                select {PieceRows.Columns}, c.piece_id is not null as by_code {From}
-                left join piece_code c on c.piece_id = p.id and c.code = $1 and c.removed_at is null
-                where p.mark = $1 or p.mark = $2 or upper(p.serial) = $1 or c.piece_id is not null
-                order by (p.mark = $1) desc, (c.piece_id is not null) desc
+                with found as (
+                  select id, false as by_code from piece where mark = $1 or mark = $2
+                  union all
+                  select id, false from piece where upper(serial) = $1
+                  union all
+                  select piece_id, true from piece_code where code = $1 and removed_at is null
+                ),
+                each as (select id, bool_or(by_code) as by_code from found group by id)
+                select {PieceRows.Columns}, each.by_code {From}
+                join each on each.id = p.id
+                order by (p.mark = $1) desc, each.by_code desc
                 limit 2
                 """
             ).Positional(wanted, Mark.Dashed(text)),

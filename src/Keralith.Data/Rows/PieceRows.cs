@@ -20,7 +20,7 @@ internal static class PieceRows
           select m.mark || chr(31) || m.state || chr(31) || coalesce(m.periodic_due::text, '') || chr(31)
             || coalesce(m.frequent_due::text, '') || chr(31) || coalesce(m.calibration_due::text, '')
             || chr(31) || coalesce(m.proof_due::text, '') || chr(31) || m.proof_lacks || chr(31) || coalesce(m.details->>'discardOn', '')
-          from regexp_split_to_table(coalesce(p.details->>'members', ''), E'\n') as line
+          from unnest(string_to_array(p.details->>'members', E'\n')) as line
           join piece m on m.mark = upper(trim(split_part(line, ';', 5)))) end as members
         """;
 
