@@ -51,6 +51,27 @@ public static class Seed
         await leave.ExecuteNonQueryAsync();
     }
 
+    /// <summary>
+    /// Many of each piece there is, put straight into the table: marks that end in five figures and serials that begin
+    /// with two signs are counted up.
+    /// </summary>
+    public static async Task MultiplyAsync(Database database, int times)
+    {
+        await using var command = database.Command(
+            $"""
+            do $$
+            declare columns text := (select string_agg(quote_ident(column_name), ', ') from information_schema.columns
+              where table_name = 'piece' and table_schema = current_schema() and is_generated = 'NEVER');
+            begin
+              execute format('insert into piece (%1$s) select %1$s from (select (jsonb_populate_record(p, jsonb_build_object(
+                ''id'', gen_random_uuid(), ''mark'', left(p.mark, -5) || lpad(n::text, 5, ''0''), ''serial'', left(p.serial, 2) || n))).*
+                from piece p, generate_series(1, {times - 1}) n) x', columns);
+            end $$
+            """
+        );
+        await command.ExecuteNonQueryAsync();
+    }
+
     /// <summary>The form of a two-leg chain sling with hooks, everything known of it.</summary>
     public static Dictionary<string, string> Sling(string mark) =>
         EveryFamily.Filled(

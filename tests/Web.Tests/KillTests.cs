@@ -112,20 +112,7 @@ public class KillTests
                 };
                 var stamp = new Stamp(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid());
                 Assert.True((await new PieceStore(database).RegisterAsync(first, Guid.NewGuid(), stamp, Cancel)).Ok);
-                await database
-                    .Command(
-                        $"""
-                        do $$
-                        declare columns text := (select string_agg(quote_ident(column_name), ', ') from information_schema.columns
-                          where table_name = 'piece' and table_schema = current_schema() and is_generated = 'NEVER');
-                        begin
-                          execute format('insert into piece (%1$s) select %1$s from (select (jsonb_populate_record(p, jsonb_build_object(
-                            ''id'', gen_random_uuid(), ''mark'', ''HM-'' || lpad(n::text, 5, ''0''), ''serial'', ''K-'' || n))).*
-                            from piece p, generate_series(1, {Many - 1}) n) x', columns);
-                        end $$
-                        """
-                    )
-                    .ExecuteNonQueryAsync(Cancel);
+                await Seed.MultiplyAsync(database, Many);
             });
             var match = new RecallMatch("Test works", null, null, null, null, null, null);
             var qualified = Seed.People["qualified"];
