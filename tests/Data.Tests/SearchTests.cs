@@ -11,6 +11,24 @@ public class SearchTests
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Theory]
+    [InlineData("", null)]
+    [InlineData("HM-0001 HM-0009", "HM-0010")]
+    [InlineData("HM-0001 HM-0009 B-77 B-78 B-99", "B-100")]
+    [InlineData("12 07", "13")]
+    [InlineData("HM-A HM-B", null)]
+    [InlineData("HM-A HM-999999999", "HM-1000000000")]
+    [InlineData("HM-1234567890 X-1", "X-2")]
+    public async Task The_next_mark_offered_is_after_the_highest_of_the_commonest_series(string marks, string? next)
+    {
+        await using var yard = await Yard.OpenAsync();
+        foreach (var mark in marks.Split(' ', StringSplitOptions.RemoveEmptyEntries))
+            await yard.RegisterAsync(Seed.Shackle(mark));
+        var offers = await yard.Pieces.OffersAsync(Cancel);
+        Assert.Equal(next, offers.NextMark);
+        Assert.Equal(marks.Length == 0, offers.Makers.Count == 0);
+    }
+
+    [Theory]
     [InlineData("hm-00", "HM-0001 HM-0002 HM-0003 HM-0004")]
     [InlineData("hm0003", "HM-0003")]
     [InlineData("orrery", "HM-0001 HM-0002")]

@@ -95,10 +95,9 @@ public sealed class PieceStore(Database database)
         var last = trip.All(
             new NpgsqlBatchCommand(
                 """
-                select series, max(number) as number, max(places) as places from (
-                  select substring(mark from '^(.*?)[0-9]+$') as series, substring(mark from '([0-9]{1,9})$')::bigint as number,
-                    length(substring(mark from '([0-9]{1,9})$')) as places
-                  from piece where mark ~ '[0-9]$') m
+                select series, max(right(mark, -length(series))::bigint) as number, max(length(mark) - length(series)) as places
+                from (select mark, rtrim(mark, '0123456789') as series from piece) m
+                where length(mark) - length(series) between 1 and 9
                 group by series order by count(*) desc, series limit 1
                 """
             ),

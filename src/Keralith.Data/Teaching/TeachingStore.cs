@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Wear;
+using Npgsql;
 
 namespace Keralith.Data;
 
@@ -94,7 +95,7 @@ public sealed class TeachingStore(Database database)
     internal const string Findings = """
         select i.id, i.piece_id, i.kind, i.signed_by, f->>'criterion' as criterion, f->>'outcome' as outcome
         from standing_inspection i, jsonb_array_elements(i.verdict_document::jsonb->'findings') f
-        where f->>'outcome' in ('hold', 'remove')
+        where i.verdict in ('hold', 'remove') and f->>'outcome' in ('hold', 'remove')
         """;
 
     /// <summary>What stands for a criterion where no inspection found one.</summary>
@@ -131,8 +132,8 @@ public sealed class TeachingStore(Database database)
         """;
 
     private const string FoundAtSql = $"""
-        select i.kind as name, count(distinct f.id)::int as n, count(distinct i.id)::int as of
-        from standing_inspection i left join ({Findings}) f on f.id = i.id
+        select i.kind as name, count(f.id)::int as n, count(*)::int as of
+        from standing_inspection i left join (select distinct id from ({Findings}) found) f on f.id = i.id
         group by 1 order by 1
         """;
 
@@ -142,8 +143,27 @@ public sealed class TeachingStore(Database database)
         group by w.name order by 3 desc, 1
         """;
 
-    /// <summary>All of it.</summary>
+    private readonly KeptCounts<Taught> _kept = new();
+
+    /// <summary>All of it, kept until the ledger or a price says otherwise: it goes through every inspection.</summary>
     public async Task<Taught> AsOfAsync(DateOnly today, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        var height = LedgerStore.Height(trip);
+        var prices = trip.All(
+            new NpgsqlBatchCommand("select md5(coalesce(string_agg(p::text, ';' order by p::text), '')) from price p"),
+            r => r.GetString(0)
+        );
+        await database.MakeAsync(trip, cancel);
+        var asked = $"{today:yyyy-MM-dd} {prices.Value[0]}";
+        if (_kept.Find(asked, height.Value) is { } kept)
+            return kept;
+        var taught = await CountedAsync(today, cancel);
+        _kept.Keep(asked, height.Value, taught);
+        return taught;
+    }
+
+    private async Task<Taught> CountedAsync(DateOnly today, CancellationToken cancel)
     {
         var (expected, paces) = (await ExpectedAsync(today, cancel), await PacesAsync(cancel));
         return new(
@@ -268,12 +288,15 @@ public sealed class TeachingStore(Database database)
         database
             .Command(
                 """
-                select q::date as first, count(i.id) filter (where i.verdict in ('hold', 'remove'))::int as found, count(i.id)::int as of
+                select q::date as first, coalesce(i.found, 0) as found, coalesce(i.looked, 0) as of
                 from generate_series(
                   date_trunc('quarter', $1::date::timestamp) - make_interval(months => 3 * ($2::int - 1)),
                   date_trunc('quarter', $1::date::timestamp), interval '3 months') q
-                left join standing_inspection i on i.inspected_on >= q::date and i.inspected_on < (q + interval '3 months')::date
-                group by q order by q
+                left join (
+                  select date_trunc('quarter', inspected_on::timestamp) as quarter, count(*)::int as looked,
+                    count(*) filter (where verdict in ('hold', 'remove'))::int as found
+                  from standing_inspection group by 1) i on i.quarter = q
+                order by q
                 """
             )
             .Positional(today, QuartersBack)
