@@ -95,7 +95,7 @@ public sealed class PieceStore(Database database)
         var last = trip.All(
             new NpgsqlBatchCommand(
                 """
-                select series, max(right(mark, -length(series))::bigint) as number, max(length(mark) - length(series)) as places
+                select series, max(substr(mark, length(series) + 1)::bigint) as number, max(length(mark) - length(series)) as places
                 from (select mark, rtrim(mark, '0123456789') as series from piece) m
                 where length(mark) - length(series) between 1 and 9
                 group by series order by count(*) desc, series limit 1
