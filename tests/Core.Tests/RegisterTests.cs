@@ -55,6 +55,11 @@ public class RegisterTests
     [InlineData("ratedLoad", "5 ton", "short ton")]
     [InlineData("ratedLoad", "-5 t", "over 0")]
     [InlineData("designFactor", "0", "between 1 and 20")]
+    [InlineData("designFactor", "0.99", "between 1 and 20")]
+    [InlineData("designFactor", "20.01", "between 1 and 20")]
+    [InlineData("tagRatings", "2 legs 45 deg 14000 lb; sheet K-7", "a kit's own table")]
+    [InlineData("ratedAngle", "0 deg", "angle")]
+    [InlineData("ratedAngle", "90.1 deg", "angle")]
     [InlineData("designFactor", "4:2", "figure alone")]
     [InlineData("serviceClass", "hard", "normal, heavy or severe")]
     [InlineData("inServiceSince", "04/05/2026", "year-month-day")]
@@ -70,6 +75,18 @@ public class RegisterTests
         var (entry, faults) = PieceEntryReader.Read(form);
         Assert.Null(entry);
         Assert.Contains(words, faults[field], StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("designFactor", "1")]
+    [InlineData("designFactor", "20")]
+    [InlineData("ratedAngle", "0.1 deg")]
+    [InlineData("ratedAngle", "90 deg")]
+    public void A_figure_at_the_end_of_what_can_stand_stands(string field, string value)
+    {
+        var form = Form();
+        form[field] = value;
+        Assert.Empty(PieceEntryReader.Read(form).Faults);
     }
 
     [Fact]

@@ -163,7 +163,13 @@ public class LiftStoreTests
         Assert.False((await lift.StepAsync(1, new TryLift(true, false, null, null), "crew")).Ok);
         Yard.Must(await lift.StepAsync(1, new CallOffLift("Its shackle is on hold"), "crew"));
         Assert.Equal(LiftState.CalledOff, (await lift.RowAsync()).State);
-        Assert.Empty(await lift.Store.NamingAsync("HM-0002", Cancel));
+        Assert.Empty(await NamingAsync(yard, "HM-0002"));
+    }
+
+    private static async Task<List<LiftRow>> NamingAsync(Yard yard, string mark)
+    {
+        var piece = (await yard.Pieces.FindAsync(mark, Cancel))!;
+        return await yard.Database.AskAsync(t => LiftStore.Naming(t, piece.Id), Cancel);
     }
 
     [Fact]
@@ -191,7 +197,7 @@ public class LiftStoreTests
         Assert.Equal($"/lift/{lift.Id}", told.Link);
         await notices.SeenAsync(Seed.People["crew"].Id, told.Id, yard.Now, Cancel);
         Assert.Empty(await notices.OpenAsync(Seed.People["crew"].Id, Cancel));
-        Assert.Equal(lift.Id, Assert.Single(await lift.Store.NamingAsync("HM-0002", Cancel)).Id);
+        Assert.Equal(lift.Id, Assert.Single(await NamingAsync(yard, "HM-0002")).Id);
     }
 
     [Fact]

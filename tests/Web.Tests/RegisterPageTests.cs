@@ -38,6 +38,37 @@ public class RegisterPageTests
     }
 
     [Fact]
+    public async Task A_code_that_moved_to_another_piece_leads_there_at_once_with_what_is_on_record_of_that_one()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var pieces = new[]
+        {
+            await yard.AcceptedAsync(Seed.Shackle("HM-0001"), DateTimeOffset.UtcNow),
+            await yard.RegisterAsync(Seed.Shackle("HM-0002")),
+        };
+        var codes = new CodeStore(yard.Database);
+        var crew = await yard.SignedInAsync("crew");
+        Stamp Now() => new(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid());
+        Assert.Equal(HttpStatusCode.NotFound, (await crew.GetAsync("/piece/04A2B9")).StatusCode);
+        for (var i = 0; i < 4; i++)
+        {
+            var (piece, other) = (pieces[i % 2], pieces[(i + 1) % 2]);
+            Assert.True((await codes.BindAsync(piece.Id, "04A2B9", Now(), Cancel)).Ok);
+            for (var again = 0; again < 2; again++)
+            {
+                var text = (await crew.PageAsync("/piece/04A2B9")).Body!.TextContent;
+                Assert.Contains(piece.Mark, text, StringComparison.Ordinal);
+                Assert.DoesNotContain(other.Mark, text, StringComparison.Ordinal);
+                Assert.Equal(i % 2 == 0, text.Contains("Initial inspection", StringComparison.OrdinalIgnoreCase));
+            }
+
+            Assert.True((await codes.TakeOffAsync(piece.Id, "04A2B9", "It fell off", Now(), Cancel)).Ok);
+        }
+
+        Assert.Equal(HttpStatusCode.NotFound, (await crew.GetAsync("/piece/04A2B9")).StatusCode);
+    }
+
+    [Fact]
     public async Task A_file_shows_each_rows_fate_before_it_lands_and_then_lands()
     {
         await using var yard = await WebYard.OpenAsync();

@@ -96,28 +96,7 @@ public sealed class FloorModel(Database database) : PageModel
         if (!Known.TryGetValue(mark, out var piece))
             Known[mark] = piece = (await database.AskAsync(t => PieceStore.Find(t, mark), HttpContext.RequestAborted))!;
         var trip = new Trip();
-        var (found, codes, places) = (
-            PieceStore.Find(trip, mark),
-            CodeStore.Of(trip, piece.Id),
-            ReplacementStore.Places(trip, piece.Id)
-        );
-        var (tags, files, figures, signed) = (
-            PieceStore.Tags(trip, piece.Id),
-            FileStore.Of(trip, piece.Id),
-            PieceStore.Baselines(trip, piece.Id),
-            InspectionStore.OfPiece(trip, piece.Id)
-        );
-        var (twins, drafts, lifts, events) = (
-            PieceStore.TwinsOfSerial(trip, piece.Maker ?? string.Empty, piece.Serial ?? string.Empty, piece.Mark),
-            InspectionStore.Drafts(trip, null, piece.Id),
-            LiftStore.Naming(trip, piece.Mark),
-            EventStore.Of(trip, piece.Id)
-        );
-        var (holds, disposals, moves) = (
-            CustodyStore.Holds(trip, piece.Id),
-            CustodyStore.Disposals(trip, piece.Id),
-            YardStore.Events(trip, piece.Id)
-        );
+        var (found, kept) = (PieceStore.Find(trip, mark), new PieceOnRecord(trip, piece.Id));
         await database.MakeAsync(trip, HttpContext.RequestAborted);
         return
         [
@@ -126,22 +105,24 @@ public sealed class FloorModel(Database database) : PageModel
                 found.Value.Serial,
                 found.Value.Maker,
                 found.Value.Store,
-                codes.Value.Count,
-                places.Value.Replaces,
+                kept.Codes.Value.Count,
+                kept.Places.Value.Replaces,
             ],
-            .. tags.Value.Select(t => new object?[] { t.At, t.By, t.Why, t.RatedLoad }),
-            .. files.Value.Select(f => new object?[] { f.At, f.By, f.Title }),
-            .. figures.Value.Select(f =>
+            .. kept.Tags.Value.Select(t => new object?[] { t.At, t.By, t.Why, t.RatedLoad }),
+            .. kept.Files.Value.Select(f => new object?[] { f.At, f.By, f.Title }),
+            .. kept.Baselines.Value.Select(f =>
                 new object?[] { f.Key.Part, f.Key.Criterion, f.Value.Figure.Length, f.Value.SetBy }
             ),
-            .. signed.Value.Select(i => new object?[] { i.InspectedOn, i.SignedBy, i.Kind, i.Verdict, i.CaseDocument }),
-            .. twins.Value.Select(t => new object?[] { t }),
-            .. drafts.Value.Select(d => new object?[] { d.SavedAt, d.SavedBy }),
-            .. lifts.Value.Select(l => new object?[] { l }),
-            .. events.Value.Select(e => new object?[] { e }),
-            .. holds.Value.Select(h => new object?[] { h.PlacedAt, h.PlacedBy, h.Reason, h.ReleasedAt }),
-            .. disposals.Value.Select(d => new object?[] { d.At, d.By, d.Reason }),
-            .. moves.Value.Select(m => new object?[] { m.At, m.By, m.What }),
+            .. kept.Inspections.Value.Select(i =>
+                new object?[] { i.InspectedOn, i.SignedBy, i.Kind, i.Verdict, i.CaseDocument }
+            ),
+            .. kept.SerialTwins.Value.Select(t => new object?[] { t }),
+            .. kept.Drafts.Value.Select(d => new object?[] { d.SavedAt, d.SavedBy }),
+            .. kept.Lifts.Value.Select(l => new object?[] { l }),
+            .. kept.Events.Value.Select(e => new object?[] { e }),
+            .. kept.Holds.Value.Select(h => new object?[] { h.PlacedAt, h.PlacedBy, h.Reason, h.ReleasedAt }),
+            .. kept.Disposals.Value.Select(d => new object?[] { d.At, d.By, d.Reason }),
+            .. kept.Moves.Value.Select(m => new object?[] { m.At, m.By, m.What }),
         ];
     }
 }

@@ -347,7 +347,7 @@ public static class PieceFields
     private static decimal? DesignFactorOf(FieldReader r)
     {
         var factor = r.Value("designFactor", Factor);
-        if (factor is <= 0 or > 20)
+        if (factor is < 1 or > 20)
             r.Refuse("designFactor", "A design factor lies between 1 and 20, such as 4.");
         return factor;
     }

@@ -98,16 +98,16 @@ public sealed class LiftStore(Database database)
             .Positional(but)
             .ListAsync(r => (r.Get<Guid>("id"), r.Get<string>("name")), cancel);
 
-    /// <summary>Open lifts that name a piece.</summary>
-    public Task<List<LiftRow>> NamingAsync(string mark, CancellationToken cancel) =>
-        database.AskAsync(t => Naming(t, mark), cancel);
-
-    /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<LiftRow>> Naming(Trip trip, string mark) =>
+    /// <summary>Lifts still to come that name a piece, the last changed first.</summary>
+    public static Asked<List<LiftRow>> Naming(Trip trip, Guid piece) =>
         trip.All(
             new NpgsqlBatchCommand(
-                $"{Columns} where l.marks @> array[$1] and l.state in {Fragments.OpenLift} and not l.is_template order by l.changed_at desc limit 20"
-            ).Positional(mark),
+                $"""
+                {Columns}
+                where l.marks @> array[(select mark from piece where id = $1)] and l.state in {Fragments.OpenLift} and not l.is_template
+                order by l.changed_at desc limit 20
+                """
+            ).Positional(piece),
             From
         );
 

@@ -213,20 +213,16 @@ public sealed class PieceStore(Database database)
         CancellationToken cancel
     ) => FiguresAsync(database, pieces, cancel);
 
-    /// <summary>Other pieces of the same maker with the same serial.</summary>
-    public Task<List<string>> TwinsOfSerialAsync(
-        string maker,
-        string serial,
-        string exceptMark,
-        CancellationToken cancel
-    ) => database.AskAsync(t => TwinsOfSerial(t, maker, serial, exceptMark), cancel);
-
-    /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<string>> TwinsOfSerial(Trip trip, string maker, string serial, string exceptMark) =>
+    /// <summary>Marks of other pieces of the same maker with the same serial.</summary>
+    public static Asked<List<string>> TwinsOfSerial(Trip trip, Guid piece) =>
         trip.All(
             new NpgsqlBatchCommand(
-                "select mark from piece where upper(serial) = upper($1) and upper(maker) = upper($2) and mark <> $3 order by mark limit 5"
-            ).Positional(serial, maker, exceptMark),
+                """
+                select o.mark from piece p
+                join piece o on upper(o.serial) = upper(p.serial) and upper(o.maker) = upper(p.maker) and o.id <> p.id
+                where p.id = $1 order by o.mark limit 5
+                """
+            ).Positional(piece),
             r => r.GetString(0)
         );
 

@@ -36,6 +36,7 @@ public sealed class PieceModel(
     Here here,
     Database database,
     PieceStore pieces,
+    PieceGuesses guesses,
     InspectionStore inspections,
     CustodyStore custody
 ) : YardPage(here)
@@ -132,47 +133,33 @@ public sealed class PieceModel(
     public async Task<IActionResult> OnGetAsync(string mark, string? seat, string? done)
     {
         Done = JustDone.GetValueOrDefault(done ?? string.Empty);
-        var first = new Trip();
-        var found = PieceStore.Find(first, mark);
-        await Here.MakeAsync(first, Cancel);
+        var trip = new Trip();
+        var found = PieceStore.Find(trip, mark);
+        var kept = guesses.Of(mark) is { } guess ? new PieceOnRecord(trip, guess) : null;
+        await Here.MakeAsync(trip, Cancel);
         if (found.Value is not { } piece)
             return NotFound();
+        if (kept?.Piece != piece.Id)
+        {
+            kept = new(trip, piece.Id);
+            await database.MakeAsync(trip, Cancel);
+            guesses.Keep(mark, piece.Id);
+        }
+
         Piece = piece;
         SiteNamed = (await Here.SitesAsync(Cancel)) is { AreSeveral: true } sites ? sites.Of(piece.SiteId).Name : null;
         Site = await Here.SiteOfAsync(piece, Cancel);
-
-        // All that is kept of it, in one more round trip.
-        var trip = new Trip();
-        var (tags, attached, figures, inspected) = (
-            PieceStore.Tags(trip, piece.Id),
-            FileStore.Of(trip, piece.Id),
-            PieceStore.Baselines(trip, piece.Id),
-            InspectionStore.OfPiece(trip, piece.Id)
-        );
-        var (twins, drafts, lifts, happened) = (
-            PieceStore.TwinsOfSerial(trip, piece.Maker ?? string.Empty, piece.Serial ?? string.Empty, piece.Mark),
-            InspectionStore.Drafts(trip, null, piece.Id),
-            LiftStore.Naming(trip, piece.Mark),
-            EventStore.Of(trip, piece.Id)
-        );
-        var (codes, places) = (CodeStore.Of(trip, piece.Id), ReplacementStore.Places(trip, piece.Id));
-        var (kept, disposed, moved) = (
-            CustodyStore.Holds(trip, piece.Id),
-            CustodyStore.Disposals(trip, piece.Id),
-            YardStore.Events(trip, piece.Id)
-        );
-        await database.MakeAsync(trip, Cancel);
-        (Replaces, ReplacedBy) = places.Value;
+        (Replaces, ReplacedBy) = kept.Places.Value;
         Use = piece.UseOn(Here.Today, Site);
         Tag = piece.TagAt(Site);
         Details = piece.Details;
         Ratings = piece.RatingsAt(Site);
-        Tags = tags.Value;
-        Files = attached.Value;
+        Tags = kept.Tags.Value;
+        Files = kept.Files.Value;
         await CheckSeatAsync(seat);
-        var baselines = figures.Value;
+        var baselines = kept.Baselines.Value;
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
-        var signed = inspected.Value;
+        var signed = kept.Inspections.Value;
         PartNames = Catalogue.Parts(piece.GearAt(Site), Site.Books).ToDictionary(p => p.Path, p => p.Name);
         Wear = WearRows
             .Of(piece, Site, baselines, signed)
@@ -195,19 +182,19 @@ public sealed class PieceModel(
                 last.GetValueOrDefault(new(b.Part.Path, b.Criterion.Id))
             ))
             .ToList();
-        SerialTwins = piece.Serial is null || piece.Maker is null ? [] : twins.Value;
-        OpenDraft = drafts.Value.FirstOrDefault(d =>
+        SerialTwins = piece.Serial is null || piece.Maker is null ? [] : kept.SerialTwins.Value;
+        OpenDraft = kept.Drafts.Value.FirstOrDefault(d =>
             d.Corrects is null
             && d.Kind is InspectionKind.Initial or InspectionKind.Periodic or InspectionKind.AfterEvent
         );
-        Lifts = lifts.Value;
-        Events = happened.Value;
-        Codes = codes.Value;
-        var holds = kept.Value;
+        Lifts = kept.Lifts.Value;
+        Events = kept.Events.Value;
+        Codes = kept.Codes.Value;
+        var holds = kept.Holds.Value;
         AfterEvent = IsAfterEvent(holds);
         MarkingGone = holds.Any(h => h is { IsOpen: true, Cause: HoldCause.Marking });
-        History = Lines(signed, holds, disposed.Value)
-            .Concat(moved.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null)))
+        History = Lines(signed, holds, kept.Disposals.Value)
+            .Concat(kept.Moves.Value.Select(e => new HistoryLine(e.At, e.What, e.By, null, null)))
             .OrderByDescending(h => h.At)
             .ToList();
         return Page();
