@@ -5,6 +5,7 @@ using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
+using Keralith.Testing;
 using Xunit;
 
 namespace Keralith.Core.Tests;
@@ -54,6 +55,7 @@ public class RegisterTests
     [InlineData("endFitting", "ring", "one of hook, link, shackle")]
     [InlineData("ratedLoad", "5 ton", "short ton")]
     [InlineData("ratedLoad", "-5 t", "over 0")]
+    [InlineData("ratedLoad", "0 t", "over 0")]
     [InlineData("designFactor", "0", "between 1 and 20")]
     [InlineData("designFactor", "0.99", "between 1 and 20")]
     [InlineData("designFactor", "20.01", "between 1 and 20")]
@@ -75,6 +77,18 @@ public class RegisterTests
         var (entry, faults) = PieceEntryReader.Read(form);
         Assert.Null(entry);
         Assert.Contains(words, faults[field], StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("99999", true)]
+    [InlineData("100000", true)]
+    [InlineData("100001", false)]
+    [InlineData("-1", false)]
+    public void A_lot_has_up_to_a_hundred_thousand_pieces(string count, bool stands)
+    {
+        var form = EveryFamily.Form(GearFamilies.Find("shackle")!, "HM-0001");
+        form["lotCount"] = count;
+        Assert.Equal(!stands, PieceEntryReader.Read(form).Faults.ContainsKey("lotCount"));
     }
 
     [Theory]

@@ -50,8 +50,9 @@ public static class Judge
         };
 
     /// <summary>Whether a criterion is asked in a kind of inspection.</summary>
-    public static bool IsAsked(Criterion criterion, InspectionKind kind) =>
-        !criterion.Optional && criterion.AskedIn <= LastAskedIn(kind);
+    public static bool IsAsked(Criterion criterion, InspectionKind kind) => IsAsked(criterion, LastAskedIn(kind));
+
+    private static bool IsAsked(Criterion criterion, AskedIn last) => !criterion.Optional && criterion.AskedIn <= last;
 
     /// <summary>What is asked from frequent inspections on is asked in all, what is asked in the initial one in that alone.</summary>
     private static AskedIn LastAskedIn(InspectionKind kind) =>
@@ -79,7 +80,7 @@ public static class Judge
         var missing = new List<PlacedCriterion>(questions.Length);
         for (var i = 0; i < questions.Length; i++)
         {
-            if (!answered[i] && questions[i].Criterion is { Optional: false } asked && asked.AskedIn <= last)
+            if (!answered[i] && IsAsked(questions[i].Criterion, last))
                 missing.Add(questions[i]);
         }
 
