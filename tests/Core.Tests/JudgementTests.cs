@@ -174,6 +174,27 @@ public class JudgementTests
         );
 
     [Theory]
+    [InlineData("9.01 mm", Outcome.Clear)]
+    [InlineData("9 mm", Outcome.Clear)]
+    [InlineData("8.99 mm", Outcome.Remove)]
+    public void A_makers_least_thickness_governs_where_the_figure_when_new_is_not_known(string link, Outcome outcome)
+    {
+        const string Least = """{"source":"maker","criterion":"hoistchain.wear","absolute":"9 mm"}""";
+        var found = Given.Measured(
+            """{"family":"hand-chain-hoist"}""",
+            "hoistchain.wear",
+            "load-chain",
+            link,
+            limits: Least
+        );
+        Assert.Equal((outcome, "maker"), (found.Outcome, found.Governing.From));
+        Assert.Equal(
+            Outcome.Hold,
+            Given.Measured("""{"family":"hand-chain-hoist"}""", "hoistchain.wear", "load-chain", link).Outcome
+        );
+    }
+
+    [Theory]
     [InlineData("""{"source":"site","criterion":"hook.throat","percent":3}""", "site", Outcome.Remove)]
     [InlineData("""{"source":"site","criterion":"hook.throat","percent":8}""", "asme", Outcome.Watch)]
     [InlineData("""{"source":"maker","criterion":"hook.throat","percent":8}""", "maker", Outcome.Clear)]
