@@ -174,6 +174,36 @@ public class JudgementTests
         );
 
     [Theory]
+    [InlineData("39.99 mm", Outcome.Clear)]
+    [InlineData("40 mm", Outcome.Clear)]
+    [InlineData("40.01 mm", Outcome.Hold)]
+    public void More_than_twice_the_figure_when_new_is_a_slip_of_the_unit(string section, Outcome outcome) =>
+        Assert.Equal(outcome, Given.Measured(Given.OneHook, "hook.wear", "hook", section, "20 mm").Outcome);
+
+    [Theory]
+    [InlineData("1004.49 mm", Outcome.Clear)]
+    [InlineData("1004.5 mm", Outcome.Hold)]
+    [InlineData("1005 mm", Outcome.Hold)]
+    [InlineData("1005.01 mm", Outcome.Hold)]
+    public void A_reading_nearer_to_the_first_step_than_its_instrument_can_tell_is_held(
+        string length,
+        Outcome outcome
+    ) =>
+        Assert.Equal(
+            outcome,
+            Given
+                .Measured(
+                    """{"family":"alloy-chain-sling","size":"10 mm"}""",
+                    "chain.gauge-growth",
+                    "leg-1",
+                    length,
+                    "1000 mm",
+                    more: ",\"uncertainty\":\"0.5 mm\""
+                )
+                .Outcome
+        );
+
+    [Theory]
     [InlineData("9.01 mm", Outcome.Clear)]
     [InlineData("9 mm", Outcome.Clear)]
     [InlineData("8.99 mm", Outcome.Remove)]

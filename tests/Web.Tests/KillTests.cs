@@ -133,7 +133,7 @@ public class KillTests
                 );
                 while (!set.IsCompleted && (long)(await begun.ExecuteScalarAsync(Cancel))! == 0)
                     await Task.Yield();
-                Assert.False(set.IsCompleted, "It was over before the blow fell.");
+                Assert.False(set.IsCompleted, $"It was over before the blow fell. {set.Exception}");
                 KillServer(folder);
                 await Assert.ThrowsAnyAsync<Exception>(() => set);
             }

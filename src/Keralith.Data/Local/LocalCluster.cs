@@ -189,6 +189,8 @@ public sealed class LocalCluster
         }
     }
 
+    private const int MostTries = 3;
+
     /// <summary>A loopback port nobody listens on: the wished one if free, else any.</summary>
     public static int FreePort(int wished)
     {
@@ -269,7 +271,6 @@ public sealed class LocalCluster
         }
 
         ForgetHusk();
-        _port = FreePort(0);
         string[] all =
         [
             "listen_addresses=127.0.0.1",
@@ -279,9 +280,20 @@ public sealed class LocalCluster
             "jit=off",
             .. settings,
         ];
-        var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
-        Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
-        Started = true;
+        for (var tries = 1; !Started; tries++)
+        {
+            _port = FreePort(0);
+            var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
+            try
+            {
+                Run("pg_ctl", "-D", Data, "-l", Path.Combine(_folder, "log"), "-w", "-t", "60", "-o", options, "start");
+                Started = true;
+            }
+            catch (InvalidOperationException) when (tries < MostTries)
+            {
+                // On a busy machine another may have taken the port since it was found free: with another, then.
+            }
+        }
     }
 
     /// <summary>The application's role, with the cluster's password.</summary>
