@@ -126,6 +126,44 @@ public class ProofAskTests
     }
 
     [Fact]
+    public async Task A_piece_registered_while_one_is_asked_lacks_it_from_the_start()
+    {
+        await using var yard = await Yard.OpenAsync();
+        Yard.Must(await new ProofAskStore(yard.Database).SetAsync(OfShackles, yard.Stamp("qualified"), Cancel));
+        await yard.RegisterAsync(Seed.Shackle("HM-0001"));
+        await yard.RegisterAsync(Seed.Sling("HM-0002"));
+        Assert.True((await OfAsync(yard, "HM-0001")).Lacks);
+        Assert.Equal(ProofDue.None, await OfAsync(yard, "HM-0002"));
+        await NothingIsFoundAsync(yard);
+    }
+
+    [Theory]
+    [InlineData("Pellow Forge", true)]
+    [InlineData("", false)]
+    public async Task What_a_maker_asks_counts_at_every_site_and_what_a_site_asks_at_that_one(
+        string maker,
+        bool everywhere
+    )
+    {
+        await using var yard = await Yard.OpenAsync();
+        var keeping = new StoreKeeping(yard.Database);
+        Yard.Must(
+            await keeping.AddSiteAsync(
+                StoreActs.ReadSite("North Quay", ["asme"], "UTC").Value,
+                yard.Stamp("admin"),
+                Cancel
+            )
+        );
+        var sites = (await yard.Sites.SitesAsync(Cancel))!;
+        var ask = OfShackles with { Maker = maker, Family = maker.Length > 0 ? "" : "shackle", Site = sites.Home.Id };
+        Yard.Must(await new ProofAskStore(yard.Database).SetAsync(ask, yard.Stamp("qualified"), Cancel));
+        Assert.Equal(
+            [1, everywhere ? 1 : 0],
+            (await yard.Sites.SitesAsync(Cancel))!.All.Select(s => s.ProofAsks.Count)
+        );
+    }
+
+    [Fact]
     public async Task A_day_kept_otherwise_than_the_records_say_is_found()
     {
         await using var yard = await Yard.OpenAsync();

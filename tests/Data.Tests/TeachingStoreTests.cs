@@ -82,6 +82,36 @@ public class TeachingStoreTests
     }
 
     [Fact]
+    public async Task What_only_held_a_piece_is_no_reason_it_left()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        Yard.Must(
+            await yard.InspectAsync(
+                "HM-0001",
+                InspectionKind.Periodic,
+                ("body", "shackle.deformed", new(Answer: Code.Of(Core.Gear.Found.Unsure)))
+            )
+        );
+        var piece = await yard.FindAsync("HM-0001");
+        Assert.Equal((PieceState.Held, VerdictKind.Hold), (piece.State, piece.Verdict));
+        Yard.Must(
+            await yard.Custody.CondemnAsync(piece.Id, piece.Version, "Done with", yard.Stamp("qualified"), Cancel)
+        );
+        var teaching = new TeachingStore(yard.Database);
+        var why = Assert.Single((await teaching.AsOfAsync(Today(yard), Cancel)).Why);
+        Assert.Equal(("not by an inspection", 1), (why.Name, why.Count));
+        var gone = await new TaughtRecords(yard.Database, teaching).OfAsync(
+            TaughtBy.Why,
+            why.Name,
+            null,
+            Today(yard),
+            Cancel
+        );
+        Assert.Empty(Assert.Single(gone).Criteria);
+    }
+
+    [Fact]
     public async Task Twelve_quarters_end_with_this_one_and_count_every_inspection_once()
     {
         await using var yard = await TaughtAsync();
