@@ -134,6 +134,15 @@ public partial class ArchitectureTests
         Assert.InRange(worded, 1, 41);
     }
 
+    /// <summary>Fields come from their tag helper. Two have markup in their words or their hint.</summary>
+    [Fact]
+    public void Pages_write_no_more_labels_of_fields_by_hand_than_they_did()
+    {
+        var written = Lines("src/Keralith.Web", "*.cshtml")
+            .Count(l => l.Text.Contains("<label class=\"field", StringComparison.Ordinal));
+        Assert.InRange(written, 1, 2);
+    }
+
     /// <summary>
     /// No rule of the trade by its words in SQL: lists of states, kinds and verdicts come from Core's definitions.
     /// </summary>
