@@ -20,16 +20,24 @@ public sealed class PatroniCluster : IAsyncDisposable
     private readonly string _folder = Path.Combine("/var/tmp", $"keralith-patroni-{Environment.ProcessId}");
     private readonly HttpClient _http = new() { Timeout = TimeSpan.FromSeconds(2) };
     private readonly List<Process> _processes = [];
-    private readonly int[] _ports = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort(0))];
-    private readonly int[] _apis = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort(0))];
+    private readonly int[] _ports = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort())];
+    private readonly int[] _apis = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort())];
 
     /// <summary>Starts it, and waits until one leads and the others follow.</summary>
     /// <param name="member">The member's file, as the documentation gives it.</param>
     public static async Task<PatroniCluster> StartAsync(string member)
     {
         var cluster = new PatroniCluster();
-        await cluster.BeginAsync(await File.ReadAllTextAsync(member));
-        return cluster;
+        try
+        {
+            await cluster.BeginAsync(await File.ReadAllTextAsync(member));
+            return cluster;
+        }
+        catch
+        {
+            await cluster.DisposeAsync();
+            throw;
+        }
     }
 
     /// <summary>A connection string to whichever member leads.</summary>
@@ -102,7 +110,7 @@ public sealed class PatroniCluster : IAsyncDisposable
     private async Task BeginAsync(string member)
     {
         Directory.CreateDirectory(_folder);
-        var (client, peer) = (LocalCluster.FreePort(0), LocalCluster.FreePort(0));
+        var (client, peer) = (LocalCluster.FreePort(), LocalCluster.FreePort());
         for (var i = 0; i < Members; i++)
         {
             var text = member;

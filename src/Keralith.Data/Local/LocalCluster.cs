@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
@@ -191,24 +192,44 @@ public sealed class LocalCluster
 
     private const int MostTries = 3;
 
-    /// <summary>A loopback port nobody listens on: the wished one if free, else any.</summary>
-    public static int FreePort(int wished)
+    /// <summary>
+    /// The ports a server is given: below those the machine gives to whoever connects (from 32768 on Linux), so that nobody
+    /// is given one between its being found free and its being listened on.
+    /// </summary>
+    private const int FirstPort = 20_000,
+        PortsUpTo = 32_768;
+
+    private static readonly ConcurrentDictionary<int, bool> Given = new();
+
+    /// <summary>A loopback port nobody listens on: the wished one if it is free, else any, each given out once.</summary>
+    /// <param name="wished">The port that would be best, 1 to 65535; null: any.</param>
+    /// <exception cref="InvalidOperationException">None is free.</exception>
+    public static int FreePort(int? wished = null)
     {
-        foreach (var port in new[] { wished, 0 })
+        if (wished is { } best && IsFree(best))
+            return best;
+        for (var tries = FirstPort; tries < PortsUpTo; tries++)
         {
-            try
-            {
-                using var listener = new TcpListener(IPAddress.Loopback, port);
-                listener.Start();
-                return ((IPEndPoint)listener.LocalEndpoint).Port;
-            }
-            catch (SocketException)
-            {
-                // Taken: try the next.
-            }
+            var port = RandomNumberGenerator.GetInt32(FirstPort, PortsUpTo);
+            if (IsFree(port) && Given.TryAdd(port, true))
+                return port;
         }
 
         throw new InvalidOperationException("No loopback port is free.");
+    }
+
+    private static bool IsFree(int port)
+    {
+        try
+        {
+            using var listener = new TcpListener(IPAddress.Loopback, port);
+            listener.Start();
+            return true;
+        }
+        catch (SocketException)
+        {
+            return false;
+        }
     }
 
     /// <summary>The folder, or one in its place where the server's own user can't come to it, as below root's home.</summary>
@@ -282,7 +303,7 @@ public sealed class LocalCluster
         ];
         for (var tries = 1; !Started; tries++)
         {
-            _port = FreePort(0);
+            _port = FreePort();
             var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
             try
             {
