@@ -157,7 +157,8 @@ public class TwoCranesTests
     {
         var more = ChartText.With(Chart, ["main", "10 m", "6 m", "6000 kg"]).Value;
         Assert.Equal(3, more.Rows.Count);
-        Assert.False(ChartText.With(Chart, ["main", "10 m", "6 m", "9500 kg"]).Ok);
+        Assert.True(ChartText.With(Chart, ["main", "10 m", "6 m", "9000 kg"]).Ok);
+        Assert.False(ChartText.With(Chart, ["main", "10 m", "6 m", "9000.1 kg"]).Ok);
         Assert.False(ChartText.With(Chart, ["main", "10 m", "8 m", "4000 kg"]).Ok);
         Assert.Equal("4 m", Assert.Single(ChartText.Without(Chart, 1).Value.Rows).Radius.ToString());
         Assert.False(ChartText.Without(Chart, 2).Ok);

@@ -104,7 +104,7 @@ public static class CaseReader
                     given[0],
                     $"{criterion.Id} takes {(criterion.Kind == CriterionKind.Count ? "a count" : "percent or absolute")}"
                 );
-            else if (criterion is not null && OwnLimitReader.IsOnRecord(criterion))
+            else if (criterion?.Limit is { IsOnRecord: true })
                 limit.Refuse(
                     "criterion",
                     $"{criterion.Id} is held against what is on record of the gear and takes no limit"

@@ -10,11 +10,8 @@ namespace Keralith.Core.Judgement;
 public static class OwnLimitReader
 {
     /// <summary>The measures and counts that take a limit of their own.</summary>
-    public static IEnumerable<Criterion> Criteria => Catalogue.All.Where(c => !c.IsAnswerChosen && !IsOnRecord(c));
-
-    /// <summary>Whether a measure or count is held against what is on record of the piece, which takes no limit beside it.</summary>
-    public static bool IsOnRecord(Criterion criterion) =>
-        criterion.Limit is RosterMembers or RosterLinks or HandPullOnRecord or TorqueOnRecord or ThreadEngaged;
+    public static IEnumerable<Criterion> Criteria =>
+        Catalogue.All.Where(c => !c.IsAnswerChosen && c.Limit is not { IsOnRecord: true });
 
     /// <summary>Reads a limit as typed.</summary>
     /// <param name="owner">A site's limit must be stricter than every chosen book's.</param>

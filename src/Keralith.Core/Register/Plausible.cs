@@ -10,18 +10,6 @@ namespace Keralith.Core.Register;
 /// </summary>
 public static class Plausible
 {
-    /// <summary>By criterion: the figure when new as a share of the stated size, from and to.</summary>
-    private static readonly Dictionary<string, (decimal Least, decimal Most)> Shares = new()
-    {
-        ["shackle.wear-body"] = (0.5m, 2),
-        ["shackle.wear-pin"] = (0.6m, 2.5m),
-        ["rope.diameter"] = (0.8m, 1.25m),
-    };
-
-    /// <summary>Inside length of a link over its stock: what chains are made to.</summary>
-    private const decimal LeastPitch = 2.5m,
-        MostPitch = 3.6m;
-
     /// <summary>A measured figure this far from what is said now was measured on another piece, or this is misread.</summary>
     private const decimal OffMeasured = 0.25m;
 
@@ -66,20 +54,14 @@ public static class Plausible
     {
         if ((gear.Size ?? gear.Length("ropeSize")) is not { } size || size.Millimetres <= 0)
             return null;
-        var criterion = Catalogue.Find(key.Criterion);
-        if (criterion is { OverLinks: true, Id: "chain.gauge-growth" } && figure.Links is { } links and > 0)
-        {
-            var pitch = figure.Length.Millimetres / links / size.Millimetres;
-            return pitch is < LeastPitch or > MostPitch
-                ? $"{figure.Length} over {links} links of {size} chain: a link is about three times its stock long. Length, links or size misread?"
-                : null;
-        }
-
-        if (!Shares.TryGetValue(key.Criterion, out var share))
+        if (Catalogue.Find(key.Criterion) is not { LikelyOfSize: { } likely } criterion)
             return null;
-        var of = figure.Length.Millimetres / size.Millimetres;
-        return of < share.Least || of > share.Most
-            ? $"{criterion!.BaselineName} {figure.Length} on {key.Part}, where the size is {size}: figure, size or unit misread?"
-            : null;
+        if (criterion.OverLinks && figure.Links is not > 0)
+            return null;
+        var of = figure.Length.Millimetres / (criterion.OverLinks ? figure.Links!.Value : 1) / size.Millimetres;
+        return of >= likely.Least && of <= likely.Most ? null
+            : criterion.OverLinks
+                ? $"{figure.Length} over {figure.Links} links of {size} chain: a link is about three times its stock long. Length, links or size misread?"
+            : $"{criterion.BaselineName} {figure.Length} on {key.Part}, where the size is {size}: figure, size or unit misread?";
     }
 }

@@ -23,6 +23,7 @@ public sealed class StoreNames(IEnumerable<(int Id, string Name)> stores)
 /// </summary>
 public static class RegisterColumns
 {
+    private const string BaselineColumn = "baseline_";
     private const string Throat = "baseline_throat";
     private const string Section = "baseline_section";
     private const string Gauge = "baseline_gauge_length";
@@ -353,31 +354,15 @@ public static class RegisterColumns
     /// a coupling is not a top link.
     /// </summary>
     private static string? ColumnOf(GearPiece gear, string part, Criterion criterion) =>
-        criterion.Id switch
-        {
-            "hook.throat" => Throat,
-            "hook.wear" => Section,
-            "chain.gauge-growth" or "hoistchain.growth" => Gauge,
-            "shackle.wear-body" => Body,
-            "shackle.wear-pin" => Pin,
-            _ when part == "body" && PieceEntryReader.BaselinesOf(gear).Count(b => b.Part.Path == part) == 1 => Body,
-            _ => null,
-        };
+        criterion.FileName is { } named ? BaselineColumn + named
+        : part == "body" && PieceEntryReader.BaselinesOf(gear).Count(b => b.Part.Path == part) == 1 ? Body
+        : null;
 
-    private static string ColumnOfBaseline(string field)
-    {
-        var criterion = field.Split(':')[^1];
-        return field.StartsWith("basis:", StringComparison.Ordinal) ? Basis
-            : field.StartsWith("links:", StringComparison.Ordinal) ? GaugeLinks
-            : criterion switch
-            {
-                "hook.throat" => Throat,
-                "hook.wear" => Section,
-                "chain.gauge-growth" or "hoistchain.growth" => Gauge,
-                "shackle.wear-pin" => Pin,
-                _ => Body,
-            };
-    }
+    private static string ColumnOfBaseline(string field) =>
+        field.StartsWith("basis:", StringComparison.Ordinal) ? Basis
+        : field.StartsWith("links:", StringComparison.Ordinal) ? GaugeLinks
+        : Catalogue.Find(field.Split(':')[^1])?.FileName is { } named ? BaselineColumn + named
+        : Body;
 
     /// <summary>A figure with what it stands over and where it comes from: <c>11.25 in over 10 links, catalogue</c>.</summary>
     private static (string Figure, string Links, string Basis) Whole(string cell, string basis)

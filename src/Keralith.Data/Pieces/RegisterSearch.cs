@@ -150,49 +150,33 @@ public sealed class RegisterSearch(Database database)
         if (onPage is not null)
             found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
         var (most, first) = (asked.Bind(query.Most), asked.Bind(skip));
-        var counted = string.Join(", ", facets.Select((f, i) => $"({f.Column})::text as facet{i}"));
+        var whole = words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null;
+
+        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known
+        // beforehand, else on a trip of its own.
+        var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
+        var beside = few ? facets.Select((f, i) => $", ({f.Column})::text as facet{i}") : [];
         await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
         await using var batch = new NpgsqlBatch(connection)
         {
             BatchCommands =
             {
                 Settings(),
-                // The page's marks first, then their rows: holds and reports are looked up for those shown alone.
-                new NpgsqlBatchCommand(
-                    $"""
-                    select {PieceRows.Columns}, {counted} from ({Ids(
-                        found,
-                        order,
-                        most,
-                        first,
-                        words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null
-                    )}) page
-                    join piece p on p.id = page.id join store s on s.id = p.store_id order by {order}
-                    """
-                ).Positional(asked.Values),
+                new NpgsqlBatchCommand(Ids(string.Concat(beside), found, order, most, first, whole)).Positional(
+                    asked.Values
+                ),
             },
         };
-
-        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known
-        // beforehand, else on a trip of its own.
-        var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
-        var counting = new NpgsqlBatchCommand(
-            FacetSql(
-                facets,
-                sought,
-                chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value))
-            )
-        ).Positional(values);
         if (kept is null && !few)
-            batch.BatchCommands.Add(counting);
-        var pieces = new List<Piece>();
+            batch.BatchCommands.Add(Counting());
+        var onIt = new List<Guid>();
         var counts = new List<(int Facet, string? Value, int Count)>();
         await using (var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false))
         {
             await reader.NextResultAsync(cancel).ConfigureAwait(false);
             while (await reader.ReadAsync(cancel).ConfigureAwait(false))
             {
-                pieces.Add(PieceRows.From(reader));
+                onIt.Add(reader.GetGuid(0));
                 if (few)
                     counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
             }
@@ -202,10 +186,11 @@ public sealed class RegisterSearch(Database database)
                 await CountAsync(reader, counts, cancel).ConfigureAwait(false);
         }
 
-        if (few && pieces.Count == query.Most)
+        var pieces = await ShownAsync(connection, onIt, cancel).ConfigureAwait(false);
+        if (few && onIt.Count == query.Most)
         {
             counts.Clear();
-            await using var again = new NpgsqlBatch(connection) { BatchCommands = { Settings(), counting } };
+            await using var again = new NpgsqlBatch(connection) { BatchCommands = { Settings(), Counting() } };
             await using var reader = await again.ExecuteReaderAsync(cancel).ConfigureAwait(false);
             await reader.NextResultAsync(cancel).ConfigureAwait(false);
             await CountAsync(reader, counts, cancel).ConfigureAwait(false);
@@ -227,6 +212,15 @@ public sealed class RegisterSearch(Database database)
         var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value)
             .Sum(f => f.Count);
         return new(pieces, total, kept, nearest is not null && pieces.Count > 0);
+
+        NpgsqlBatchCommand Counting() =>
+            new NpgsqlBatchCommand(
+                FacetSql(
+                    facets,
+                    sought,
+                    chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value))
+                )
+            ).Positional(values);
     }
 
     /// <summary>Every word is written on the piece; words that are part of a store's name name the store instead.</summary>
@@ -256,6 +250,33 @@ public sealed class RegisterSearch(Database database)
         new(
             "select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"
         );
+
+    /// <summary>
+    /// The rows of a page's pieces, in its order: asked by their ids, so that the server keeps one plan for all that is read
+    /// beside them (holds, reports, members) and none of it is read of a piece that is not shown.
+    /// </summary>
+    private static async Task<List<Piece>> ShownAsync(
+        NpgsqlConnection connection,
+        List<Guid> ids,
+        CancellationToken cancel
+    )
+    {
+        if (ids.Count == 0)
+            return [];
+        var trip = new Trip();
+        trip.All(new NpgsqlBatchCommand("select set_config('plan_cache_mode', 'force_generic_plan', true)"), r =>
+            r.GetString(0)
+        );
+        var rows = trip.All(
+            new NpgsqlBatchCommand(
+                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id = any($1)"
+            ).Positional(ids.ToArray()),
+            PieceRows.From
+        );
+        await trip.MakeAsync(connection, cancel).ConfigureAwait(false);
+        var found = rows.Value.ToDictionary(p => p.Id);
+        return [.. ids.Select(id => found[id])];
+    }
 
     private static async Task CountAsync(
         NpgsqlDataReader reader,
@@ -328,8 +349,9 @@ public sealed class RegisterSearch(Database database)
     /// The pieces of a page. The whole register by place is read store by store along its pegs, as far as the page
     /// goes.
     /// </summary>
-    private static string Ids(string found, string order, string most, string skip, bool everything) =>
-        everything && order == Order(string.Empty)
+    /// <param name="beside">What is read of each beside its id, each after a comma; empty for the whole register.</param>
+    private static string Ids(string beside, string found, string order, string most, string skip, bool whole) =>
+        whole && order == Order(string.Empty)
             ? $"""
                 select p.id
                 from store s
@@ -342,7 +364,7 @@ public sealed class RegisterSearch(Database database)
                 limit {most} offset {skip}
                 """
             : $"""
-                select p.id
+                select p.id{beside}
                 from piece p
                 join store s on s.id = p.store_id
                 where {found}

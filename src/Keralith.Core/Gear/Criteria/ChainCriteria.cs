@@ -112,6 +112,8 @@ internal static class ChainCriteria
         ) with
         {
             OverLinks = true,
+            LikelyOfSize = (2.5m, 3.6m),
+            FileName = "gauge_length",
         },
         Book.Measure(
             "chain.gauge-difference",

@@ -170,6 +170,8 @@ public sealed record ShareOrBandLoss(decimal Share) : LimitRule
 /// <summary>Members counted against a kit's roster: fewer hold, none remove.</summary>
 public sealed record RosterMembers : LimitRule
 {
+    public override bool IsOnRecord => true;
+
     public override string Words => "fewer than the roster names hold";
 
     public override Resolved Resolve(LimitContext context) =>
@@ -181,6 +183,8 @@ public sealed record RosterMembers : LimitRule
 /// <summary>Links counted against a kit's roster: outside its range holds, none remove.</summary>
 public sealed record RosterLinks : LimitRule
 {
+    public override bool IsOnRecord => true;
+
     public override string Words => "a count outside the roster's range holds";
 
     public override Resolved Resolve(LimitContext context) =>

@@ -162,6 +162,15 @@ public sealed record Criterion
     public string? DecidedBy { get; init; }
 
     /// <summary>
+    /// What its figure when new may be as a share of the stated size, of one link where it stands over links; null: nothing
+    /// is known of it.
+    /// </summary>
+    public (decimal Least, decimal Most)? LikelyOfSize { get; init; }
+
+    /// <summary>How the register's files name its figure when new: <c>throat</c> for the column <c>baseline_throat</c>; null: by its part and id.</summary>
+    public string? FileName { get; init; }
+
+    /// <summary>
     /// Whether the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure here.
     /// </summary>
     public bool MakerMayBeLaxer { get; init; }

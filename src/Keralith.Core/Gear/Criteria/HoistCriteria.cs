@@ -212,6 +212,7 @@ internal static class HoistCriteria
         {
             MakerMayBeLaxer = true,
             OverLinks = true,
+            FileName = "gauge_length",
         },
         Book.Measure(
             "hoistchain.wear",

@@ -93,6 +93,9 @@ public abstract record LimitRule
     /// <summary>The figure for a piece.</summary>
     public abstract Resolved Resolve(LimitContext context);
 
+    /// <summary>Whether it holds against what is on record of the piece, which takes no limit of a maker or a site beside it.</summary>
+    public virtual bool IsOnRecord => false;
+
     private protected static Missing NoBaseline { get; } = new("the figure when new (baseline)");
 
     private protected static string Percent(decimal share) => $"{QuantityFormat.Number(share * 100)} %";

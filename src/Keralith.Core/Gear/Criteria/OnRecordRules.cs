@@ -5,6 +5,8 @@ namespace Keralith.Core.Gear;
 /// <summary>The maker's hand pull: more is needed where the hoist is overloaded or its brake fails.</summary>
 public sealed record HandPullOnRecord : LimitRule
 {
+    public override bool IsOnRecord => true;
+
     public override string Words => "more than the maker's figure removes";
 
     public override Resolved Resolve(LimitContext context) =>
@@ -17,6 +19,8 @@ public sealed record HandPullOnRecord : LimitRule
 /// <param name="Share">Such as 0.05.</param>
 public sealed record TorqueOnRecord(decimal Share) : LimitRule
 {
+    public override bool IsOnRecord => true;
+
     public override string Words => $"more than {Percent(Share)} off the mark, either way, holds";
 
     public override Resolved Resolve(LimitContext context) =>
@@ -33,6 +37,8 @@ public sealed record TorqueOnRecord(decimal Share) : LimitRule
 /// <param name="Diameters">Over 0.</param>
 public sealed record ThreadEngaged(decimal Diameters) : LimitRule
 {
+    public override bool IsOnRecord => true;
+
     public override string Words =>
         $"less than {QuantityFormat.Number(Diameters)} {(Diameters == 1 ? "diameter" : "diameters")} of thread removes";
 

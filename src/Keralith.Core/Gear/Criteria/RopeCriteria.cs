@@ -57,6 +57,7 @@ internal static class RopeCriteria
         ) with
         {
             BaselineFromSize = true,
+            LikelyOfSize = (0.8m, 1.25m),
         },
         Book.Measure(
             "rope.outer-wire",

@@ -42,14 +42,22 @@ internal static class ShackleCriteria
             "The thinnest point of the bow now.",
             "Turn it to find the bearing point at the crown; measure both ways across.",
             "bow when new"
-        ),
+        ) with
+        {
+            LikelyOfSize = (0.5m, 2),
+            FileName = "body",
+        },
         Book.Wear(
             "shackle.wear-pin",
             "Wear of the pin",
             "The thinnest point of the pin now.",
             "Measure at the middle and at the ears, both ways across.",
             "pin when new"
-        ),
+        ) with
+        {
+            LikelyOfSize = (0.6m, 2.5m),
+            FileName = "pin",
+        },
         Book.Fault("shackle.thread", "Thread", "Damaged thread.", "Look at pin and ear; run the pin out and in."),
         Book.Fault(
             "shackle.nick-gouge",
