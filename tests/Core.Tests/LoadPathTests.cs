@@ -370,7 +370,10 @@ public class LoadPathTests
 
     [Theory]
     [InlineData("-1.96 m", "1.96 m", "0 mm", LiftOutcome.Ok)]
+    [InlineData("-1.92 m", "1.96 m", "0 mm", LiftOutcome.Ok)]
     [InlineData("-1.919 m", "1.96 m", "0 mm", LiftOutcome.Ask)]
+    [InlineData("-1.96 m", "1.92 m", "0 mm", LiftOutcome.Ok)]
+    [InlineData("-1.96 m", "1.919 m", "0 mm", LiftOutcome.Ask)]
     [InlineData("-2.08 m", "2.08 m", "0 mm", LiftOutcome.Ok)]
     [InlineData("-2.081 m", "2 m", "0 mm", LiftOutcome.NotPermitted)]
     [InlineData("2 m", "-2 m", "80 mm", LiftOutcome.Caution)]
@@ -381,6 +384,16 @@ public class LoadPathTests
         string g,
         LiftOutcome outcome
     ) => Assert.Equal(outcome, Beam("spreader", one, other, g, span: "4 m", topAngle: "45 deg").Outcome);
+
+    [Theory]
+    [InlineData("2 m", true)]
+    [InlineData("2.001 m", false)]
+    public void Beyond_a_whole_span_off_the_middle_no_pull_is_told_however_heavy_the_spreader(string g, bool told)
+    {
+        var lift = Beam("spreader", "-1 m", "1 m", g, span: "2 m", own: "20 t");
+        Assert.Equal(LiftOutcome.NotPermitted, lift.Outcome);
+        Assert.Equal(told, lift.Beam!.Top.All(t => t.Tension is not null));
+    }
 
     [Theory]
     [InlineData("44.9 deg", "", LiftOutcome.NotPermitted)]
