@@ -34,8 +34,10 @@ public sealed class Database : IAsyncDisposable
     /// <exception cref="InvalidOperationException">A migration failed; nothing of it was kept.</exception>
     public void Migrate(int? upTo = null)
     {
+        // A migration of a large works takes as long as it takes: cut off it is nothing, and would never be done.
+        var patient = new NpgsqlConnectionStringBuilder(ConnectionString) { CommandTimeout = 0 };
         var result = DeployChanges
-            .To.PostgresqlDatabase(ConnectionString)
+            .To.PostgresqlDatabase(patient.ConnectionString)
             .WithScriptsEmbeddedInAssembly(Assembly.GetExecutingAssembly(), s => upTo is null || NumberOf(s) <= upTo)
             .WithTransactionPerScript()
             .LogTo(new NoOpUpgradeLog())

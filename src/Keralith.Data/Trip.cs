@@ -60,11 +60,14 @@ public sealed class Trip
     }
 
     /// <summary>Makes the trip.</summary>
-    internal async Task MakeAsync(NpgsqlConnection connection, CancellationToken cancel)
+    /// <param name="longest">How long it may take; null: as long as the connection lets a question take.</param>
+    internal async Task MakeAsync(NpgsqlConnection connection, CancellationToken cancel, TimeSpan? longest = null)
     {
         if (_asked.Count == 0)
             return;
         await using var batch = new NpgsqlBatch(connection);
+        if (longest is { } most)
+            batch.Timeout = (int)most.TotalSeconds;
         foreach (var (command, _) in _asked)
             batch.BatchCommands.Add(command);
         await using var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false);

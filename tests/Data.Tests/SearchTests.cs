@@ -195,6 +195,66 @@ public class SearchTests
             Cancel
         );
 
+    [Theory]
+    [InlineData("nothing")]
+    [InlineData("a store's name")]
+    [InlineData("a piece more")]
+    [InlineData("the notice")]
+    [InlineData("the day")]
+    public async Task A_search_asked_before_it_is_known_what_it_goes_by_answers_as_one_asked_after(string changed)
+    {
+        await using var yard = await FilledAsync();
+        var search = new RegisterSearch(yard.Database);
+        var queries = new[] { "", "hm-00", "basin", "orrery chain", "orery", "quay", "HM-0005" }
+            .Select(text => new RegisterQuery { Today = Today, Text = text })
+            .Append(
+                new()
+                {
+                    Today = Today,
+                    Chosen = new Dictionary<string, string> { ["due"] = "soon" },
+                }
+            )
+            .ToList();
+        foreach (var query in queries)
+            await AheadAsync(yard, search, query, query);
+        if (changed == "a store's name")
+        {
+            var keeping = new StoreKeeping(yard.Database);
+            var entry = (await keeping.AllAsync(Cancel))[0].Entry with { Name = "Quay rack" };
+            Yard.Must(await keeping.KeepAsync(1, entry, yard.Stamp("admin"), Cancel));
+        }
+
+        if (changed == "a piece more")
+            await yard.RegisterAsync(Seed.Shackle("HM-0005"));
+        foreach (var guessed in queries)
+        {
+            var query = changed switch
+            {
+                "the notice" => guessed with { Notice = 800 },
+                "the day" => guessed with { Today = Today.AddYears(2) },
+                _ => guessed,
+            };
+            var ahead = await AheadAsync(yard, search, guessed, query);
+            var after = await new RegisterSearch(yard.Database).FindAsync(query, Cancel);
+            Assert.Equal(after.Pieces.Select(p => p.Mark), ahead.Pieces.Select(p => p.Mark));
+            Assert.Equal(after.Facets, ahead.Facets);
+            Assert.Equal((after.Total, after.IsNearest), (ahead.Total, ahead.IsNearest));
+        }
+    }
+
+    private static async Task<RegisterPage> AheadAsync(
+        Yard yard,
+        RegisterSearch search,
+        RegisterQuery guessed,
+        RegisterQuery query
+    )
+    {
+        var trip = new Trip();
+        var ahead = search.Ask(trip, guessed);
+        await yard.Database.MakeAsync(trip, Cancel);
+        return await search.FindAsync(query, Cancel, ahead);
+    }
+
     /// <summary>The marks found as written; nearest spellings are not what was looked for.</summary>
     private static async Task<string> MarksAsync(Yard yard, RegisterQuery query)
     {

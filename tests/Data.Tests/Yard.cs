@@ -49,11 +49,13 @@ internal sealed class Yard : IAsyncDisposable
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     /// <param name="connections">How many connections its pool has; null: as many as are wanted.</param>
-    public static async Task<Yard> OpenAsync(int? connections = null)
+    /// <param name="longest">How many seconds a question of a page may take; null: as many as usual.</param>
+    public static async Task<Yard> OpenAsync(int? connections = null, int? longest = null)
     {
         var at = new Npgsql.NpgsqlConnectionStringBuilder(await TestDatabases.CreateAsync());
         if (connections is { } most)
             (at.MaxPoolSize, at.Timeout) = (most, 20);
+        at.CommandTimeout = longest ?? at.CommandTimeout;
         return new(new Database(at.ConnectionString));
     }
 

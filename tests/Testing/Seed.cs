@@ -69,6 +69,8 @@ public static class Seed
             end $$
             """
         );
+        // Thousands of rows with all their indexes: on a busy machine that is minutes.
+        command.CommandTimeout = 600;
         await command.ExecuteNonQueryAsync();
     }
 

@@ -143,7 +143,7 @@ internal sealed class Session
             rows => rows[0]
         );
         var sites = SiteStore.Sites(trip);
-        await AskAsync(trip).ConfigureAwait(false);
+        await trip.MakeAsync(_transaction.Connection!, Cancel).ConfigureAwait(false);
         _sites = sites.Value;
         if (Stamp.ByDatabase)
             Stamp = Stamp with { At = mine.Value.Now };
@@ -152,8 +152,19 @@ internal sealed class Session
             : new Recorded(Repeated: first.Value.Count == 0);
     }
 
+    /// <summary>
+    /// How long one statement of an act may take. A recall or another rule book at a large works takes longer than a page may
+    /// be waited for; cut off, nothing of it stands, and it could never be done. Only the wait for its turn is as short as a page's.
+    /// </summary>
+    private static readonly TimeSpan Longest = TimeSpan.FromMinutes(10);
+
     /// <summary>A command of this transaction.</summary>
-    public NpgsqlCommand Command(string sql) => _transaction.Command(sql);
+    public NpgsqlCommand Command(string sql)
+    {
+        var command = _transaction.Command(sql);
+        command.CommandTimeout = (int)Longest.TotalSeconds;
+        return command;
+    }
 
     /// <summary>Writes something.</summary>
     /// <returns>How many rows it touched.</returns>
@@ -165,7 +176,7 @@ internal sealed class Session
         Command(sql).Positional(values).ListAsync(row, Cancel);
 
     /// <summary>Asks several questions in one round trip.</summary>
-    public Task AskAsync(Trip trip) => trip.MakeAsync(_transaction.Connection!, Cancel);
+    public Task AskAsync(Trip trip) => trip.MakeAsync(_transaction.Connection!, Cancel, Longest);
 
     /// <summary>Asks one question.</summary>
     public async Task<T> AskAsync<T>(Func<Trip, Asked<T>> ask)
@@ -177,8 +188,12 @@ internal sealed class Session
     }
 
     /// <summary>Begins a copy of many rows into a table.</summary>
-    public Task<NpgsqlBinaryImporter> CopyAsync(string sql) =>
-        _transaction.Connection!.BeginBinaryImportAsync(sql, Cancel);
+    public async Task<NpgsqlBinaryImporter> CopyAsync(string sql)
+    {
+        var copy = await _transaction.Connection!.BeginBinaryImportAsync(sql, Cancel).ConfigureAwait(false);
+        copy.Timeout = Longest;
+        return copy;
+    }
 
     /// <summary>
     /// The piece, locked until the transaction ends; null when there is none. Locked first and read then: what others

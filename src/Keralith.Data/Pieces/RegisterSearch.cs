@@ -50,6 +50,17 @@ public sealed record RegisterPage(
 /// <param name="Stores">The stores by number and name, in the order they are walked.</param>
 public sealed record SearchStanding(long Ledger, IReadOnlyList<(string Id, string Name)> Stores);
 
+/// <summary>A search put on a trip before it was known what it goes by.</summary>
+public sealed class SearchAhead
+{
+    internal SearchAhead(Asked<SearchStanding> standing, RegisterSearch.Search? guess) =>
+        (Standing, Guess) = (standing, guess);
+
+    internal Asked<SearchStanding> Standing { get; }
+
+    internal RegisterSearch.Search? Guess { get; }
+}
+
 /// <summary>Finds pieces by fragments, by nearest spelling, and by facets with counts.</summary>
 public sealed class RegisterSearch(Database database)
 {
@@ -57,23 +68,70 @@ public sealed class RegisterSearch(Database database)
     private const int MostValues = 200;
 
     private readonly KeptCounts<List<FacetCount>> _kept = new();
+    private Last? _last;
+
+    /// <summary>What the last search went by.</summary>
+    private sealed record Last(SearchStanding Standing, int Notice);
 
     /// <summary>The names of the facets, in the order they are shown.</summary>
     public static IEnumerable<string> Facets => Facet.Names;
 
-    /// <param name="standing">What a search goes by, asked for beside other things; null: it is asked for now.</param>
-    public async Task<RegisterPage> FindAsync(
-        RegisterQuery query,
-        CancellationToken cancel,
-        SearchStanding? standing = null
-    )
+    /// <summary>
+    /// Puts a search on a trip that is made anyway. What it goes by is asked on the same trip and guessed to be as it was
+    /// last time; where it is not, <see cref="FindAsync"/> asks again.
+    /// </summary>
+    /// <param name="query">What is looked for; its notice is guessed too.</param>
+    public SearchAhead Ask(Trip trip, RegisterQuery query)
+    {
+        var standing = Standing(trip);
+        if (_last is not { } last)
+            return new(standing, null);
+        var guess = new Search(
+            query with
+            {
+                Notice = last.Notice,
+            },
+            Words(query.Text),
+            nearest: null,
+            last.Standing,
+            _kept
+        );
+        guess.Ask(trip);
+        trip.All(PlannedBy("auto"), r => r.GetString(0));
+        return new(standing, guess);
+    }
+
+    /// <param name="ahead">The same search put on a trip before, and the trip made; null: it is asked for now.</param>
+    public async Task<RegisterPage> FindAsync(RegisterQuery query, CancellationToken cancel, SearchAhead? ahead = null)
     {
         var words = Words(query.Text);
-        standing ??= await database.AskAsync(Standing, cancel).ConfigureAwait(false);
-        var page = await RunAsync(query, words, nearest: null, standing, cancel).ConfigureAwait(false);
+        var standing = ahead is null
+            ? await database.AskAsync(Standing, cancel).ConfigureAwait(false)
+            : ahead.Standing.Value;
+        _last = new(standing, query.Notice);
+        var page =
+            ahead?.Guess is { } guess && guess.HoldsFor(query, standing)
+                ? await ShowAsync(guess, standing.Ledger, cancel).ConfigureAwait(false)
+                : await RunAsync(new(query, words, nearest: null, standing, _kept), cancel).ConfigureAwait(false);
         return page.Total > 0 || words.Length == 0 || page.Facets.Count > 0
             ? page
-            : await RunAsync(query, [], string.Join(' ', words), standing, cancel).ConfigureAwait(false);
+            : await RunAsync(new(query, [], string.Join(' ', words), standing, _kept), cancel).ConfigureAwait(false);
+    }
+
+    private async Task<RegisterPage> RunAsync(Search search, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        search.Ask(trip);
+        await database.MakeAsync(trip, cancel).ConfigureAwait(false);
+        return await ShowAsync(search, search.Standing.Ledger, cancel).ConfigureAwait(false);
+    }
+
+    private async Task<RegisterPage> ShowAsync(Search search, long ledger, CancellationToken cancel)
+    {
+        var trip = new Trip();
+        search.Show(trip);
+        await database.MakeAsync(trip, cancel).ConfigureAwait(false);
+        return search.Page(ledger);
     }
 
     /// <summary>Pieces by mark from one mark on, for programs that read page by page.</summary>
@@ -119,108 +177,157 @@ public sealed class RegisterSearch(Database database)
             )
         );
 
-    /// <param name="nearest">What the nearest spellings of are looked for; null: the words must be written.</param>
-    private async Task<RegisterPage> RunAsync(
-        RegisterQuery query,
-        string[] words,
-        string? nearest,
-        SearchStanding standing,
-        CancellationToken cancel
-    )
+    /// <summary>A search as it is asked, and what came of it once its trips were made.</summary>
+    internal sealed class Search
     {
-        var (ledger, stores) = standing;
-        var asked = new Conditions();
-        var facets = Facet.All(asked.Bind(query.Today), asked.Bind(query.Today.AddDays(query.Notice)), stores);
-        asked.Add("$1::date <= $2::date");
-        var order = nearest is null ? Order(query.Sort) : Nearest(asked, nearest);
-        Sought(asked, words, stores);
-        var sought = asked.ToString();
-        var chosen = facets
-            .Index()
-            .Where(f => query.Chosen.ContainsKey(f.Item.Name))
-            .ToDictionary(f => f.Index, f => asked.Bind(f.Item.ValueOf(query.Chosen[f.Item.Name])));
-        foreach (var (at, bound) in chosen)
-            asked.Add(facets[at].Holds(facets[at].Column, query.Chosen[facets[at].Name], bound));
-        var values = asked.Values;
-        var key = string.Join('\n', [sought, .. values, .. query.Chosen.Select(c => $"{c.Key}={c.Value}")]);
-        var kept = _kept.Find(key, ledger);
-        var found = asked.ToString();
-        var (onPage, skip) =
-            nearest is null && kept is not null ? StoresOfPage(query, kept, stores) : (null, query.Skip);
-        if (onPage is not null)
-            found = $"{found} and p.store_id = any({asked.Bind(onPage)}::int[])";
-        var (most, first) = (asked.Bind(query.Most), asked.Bind(skip));
-        var whole = words.Length == 0 && chosen.Count == 0 && nearest is null && onPage is null;
+        private readonly RegisterQuery _query;
+        private readonly KeptCounts<List<FacetCount>> _keeping;
+        private readonly IReadOnlyList<Facet> _facets;
+        private readonly string _order;
+        private readonly string _sought;
+        private readonly Dictionary<int, string> _chosen;
+        private readonly object?[] _values;
+        private readonly string _key;
+        private readonly List<FacetCount>? _kept;
+        private readonly bool _isNearest;
 
-        // A few matches are counted from their own rows; many by PostgreSQL, with the page where it is known
-        // beforehand, else on a trip of its own.
-        var few = kept is null && chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
-        var beside = few ? facets.Select((f, i) => $", ({f.Column})::text as facet{i}") : [];
-        await using var connection = await database.OpenAsync(cancel).ConfigureAwait(false);
-        await using var batch = new NpgsqlBatch(connection)
+        // A few matches are counted from their own rows; many by PostgreSQL, with the page where that is known
+        // beforehand, else when its rows are read.
+        private readonly bool _few;
+        private readonly NpgsqlBatchCommand _ids;
+        private Asked<List<(Guid Id, string?[] Facets)>>? _onPage;
+        private Asked<List<(int Facet, string? Value, int Count)>>? _counted;
+        private Asked<List<Piece>>? _rows;
+
+        /// <param name="nearest">What the nearest spellings of are looked for; null: the words must be written.</param>
+        public Search(
+            RegisterQuery query,
+            string[] words,
+            string? nearest,
+            SearchStanding standing,
+            KeptCounts<List<FacetCount>> keeping
+        )
         {
-            BatchCommands =
-            {
-                Settings(),
-                new NpgsqlBatchCommand(Ids(string.Concat(beside), found, order, most, first, whole)).Positional(
-                    asked.Values
-                ),
-            },
-        };
-        if (kept is null && !few)
-            batch.BatchCommands.Add(Counting());
-        var onIt = new List<Guid>();
-        var counts = new List<(int Facet, string? Value, int Count)>();
-        await using (var reader = await batch.ExecuteReaderAsync(cancel).ConfigureAwait(false))
+            (_query, Standing, _keeping, _isNearest) = (query, standing, keeping, nearest is not null);
+            var asked = new Conditions();
+            _facets = Facet.All(
+                asked.Bind(query.Today),
+                asked.Bind(query.Today.AddDays(query.Notice)),
+                standing.Stores
+            );
+            asked.Add("$1::date <= $2::date");
+            _order = nearest is null ? Order(query.Sort) : Nearest(asked, nearest);
+            Sought(asked, words, standing.Stores);
+            _sought = asked.ToString();
+            _chosen = _facets
+                .Index()
+                .Where(f => query.Chosen.ContainsKey(f.Item.Name))
+                .ToDictionary(f => f.Index, f => asked.Bind(f.Item.ValueOf(query.Chosen[f.Item.Name])));
+            foreach (var (at, bound) in _chosen)
+                asked.Add(_facets[at].Holds(_facets[at].Column, query.Chosen[_facets[at].Name], bound));
+            _values = asked.Values;
+            _key = string.Join('\n', [_sought, .. _values, .. query.Chosen.Select(c => $"{c.Key}={c.Value}")]);
+            _kept = keeping.Find(_key, standing.Ledger);
+            var found = asked.ToString();
+            var (stores, skip) =
+                nearest is null && _kept is not null ? StoresOfPage(query, _kept, standing.Stores) : (null, query.Skip);
+            if (stores is not null)
+                found = $"{found} and p.store_id = any({asked.Bind(stores)}::int[])";
+            var (most, first) = (asked.Bind(query.Most), asked.Bind(skip));
+            var whole = words.Length == 0 && _chosen.Count == 0 && nearest is null && stores is null;
+            _few = _kept is null && _chosen.Count == 0 && words.Length > 0 && query.Skip == 0;
+            var beside = _few ? _facets.Select((f, i) => $", ({f.Column})::text as facet{i}") : [];
+            _ids = new NpgsqlBatchCommand(Ids(string.Concat(beside), found, _order, most, first, whole)).Positional(
+                asked.Values
+            );
+        }
+
+        /// <summary>What it goes by.</summary>
+        public SearchStanding Standing { get; }
+
+        /// <summary>Whether it answers a query, now that it is known what that goes by.</summary>
+        public bool HoldsFor(RegisterQuery query, SearchStanding standing) =>
+            _query == query
+            && Standing.Stores.SequenceEqual(standing.Stores)
+            && (_kept is null || Standing.Ledger == standing.Ledger);
+
+        /// <summary>Asks which pieces are on the page, and the counts where they are known to be wanted.</summary>
+        public void Ask(Trip trip)
         {
-            await reader.NextResultAsync(cancel).ConfigureAwait(false);
-            while (await reader.ReadAsync(cancel).ConfigureAwait(false))
+            trip.All(Settings(), r => r.GetString(0));
+            _onPage = trip.All(_ids, r =>
+                (r.GetGuid(0), _few ? _facets.Select((_, i) => r.TextOrNull($"facet{i}")).ToArray() : [])
+            );
+            if (_kept is null && !_few)
+                Count(trip);
+        }
+
+        /// <summary>
+        /// Asks for the rows of the pieces on the page: by their ids, so that the server keeps one plan for all that is
+        /// read beside them (holds, reports, members). What turned out to be many is counted with them.
+        /// </summary>
+        public void Show(Trip trip)
+        {
+            var ids = _onPage!.Value.Select(p => p.Id).ToArray();
+            if (ids.Length == 0)
+                return;
+            trip.All(PlannedBy("force_generic_plan"), r => r.GetString(0));
+            _rows = trip.All(
+                new NpgsqlBatchCommand(
+                    $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id = any($1)"
+                ).Positional(ids),
+                PieceRows.From
+            );
+            if (!_few || ids.Length < _query.Most)
+                return;
+            trip.All(Settings(), r => r.GetString(0));
+            Count(trip);
+        }
+
+        /// <summary>The page.</summary>
+        /// <param name="ledger">How far the ledger had come before anything of it was asked.</param>
+        public RegisterPage Page(long ledger)
+        {
+            var counts = _kept;
+            if (counts is null)
             {
-                onIt.Add(reader.GetGuid(0));
-                if (few)
-                    counts.AddRange(facets.Select((_, i) => (i, reader.TextOrNull($"facet{i}"), 1)));
+                counts = (
+                    _counted?.Value
+                    ?? _onPage!.Value.SelectMany(p => p.Facets.Select((value, i) => (Facet: i, Value: value, Count: 1)))
+                )
+                    .GroupBy(c => (c.Facet, c.Value))
+                    .Select(g => (g.Key.Facet, g.Key.Value, Count: g.Sum(c => c.Count)))
+                    .OrderBy(c => c.Facet)
+                    .ThenByDescending(c => c.Count)
+                    .ThenBy(c => c.Value, StringComparer.Ordinal)
+                    .Select(c => new FacetCount(_facets[c.Facet].Name, _facets[c.Facet].Said(c.Value), c.Count))
+                    .ToList();
+                _keeping.Keep(_key, ledger, counts);
             }
 
-            await reader.NextResultAsync(cancel).ConfigureAwait(false);
-            if (kept is null && !few)
-                await CountAsync(reader, counts, cancel).ConfigureAwait(false);
+            var rows = _rows?.Value.ToDictionary(p => p.Id);
+            var total = counts
+                .Where(f => f.Facet == "state" && _query.Chosen.GetValueOrDefault("state", f.Value) == f.Value)
+                .Sum(f => f.Count);
+            return new(
+                [.. _onPage!.Value.Select(p => rows![p.Id])],
+                total,
+                counts,
+                _isNearest && _onPage.Value.Count > 0
+            );
         }
 
-        var pieces = await ShownAsync(connection, onIt, cancel).ConfigureAwait(false);
-        if (few && onIt.Count == query.Most)
-        {
-            counts.Clear();
-            await using var again = new NpgsqlBatch(connection) { BatchCommands = { Settings(), Counting() } };
-            await using var reader = await again.ExecuteReaderAsync(cancel).ConfigureAwait(false);
-            await reader.NextResultAsync(cancel).ConfigureAwait(false);
-            await CountAsync(reader, counts, cancel).ConfigureAwait(false);
-        }
-
-        if (kept is null)
-        {
-            kept = counts
-                .GroupBy(c => (c.Facet, c.Value))
-                .Select(g => (g.Key.Facet, g.Key.Value, Count: g.Sum(c => c.Count)))
-                .OrderBy(c => c.Facet)
-                .ThenByDescending(c => c.Count)
-                .ThenBy(c => c.Value, StringComparer.Ordinal)
-                .Select(c => new FacetCount(facets[c.Facet].Name, facets[c.Facet].Said(c.Value), c.Count))
-                .ToList();
-            _kept.Keep(key, ledger, kept);
-        }
-
-        var total = kept.Where(f => f.Facet == "state" && query.Chosen.GetValueOrDefault("state", f.Value) == f.Value)
-            .Sum(f => f.Count);
-        return new(pieces, total, kept, nearest is not null && pieces.Count > 0);
-
-        NpgsqlBatchCommand Counting() =>
-            new NpgsqlBatchCommand(
-                FacetSql(
-                    facets,
-                    sought,
-                    chosen.ToDictionary(c => c.Key, c => (Words: query.Chosen[facets[c.Key].Name], Bound: c.Value))
-                )
-            ).Positional(values);
+        private void Count(Trip trip) =>
+            _counted = trip.All(
+                new NpgsqlBatchCommand(
+                    FacetSql(
+                        _facets,
+                        _sought,
+                        _chosen.ToDictionary(c => c.Key, c => (_query.Chosen[_facets[c.Key].Name], c.Value))
+                    )
+                ).Positional(_values),
+                r => (r.Get<int>("facet"), r.TextOrNull("value"), r.Get<int>("count"))
+            );
     }
 
     /// <summary>Every word is written on the piece; words that are part of a store's name name the store instead.</summary>
@@ -251,42 +358,9 @@ public sealed class RegisterSearch(Database database)
             "select set_config('pg_trgm.word_similarity_threshold', '0.4', true), set_config('plan_cache_mode', 'force_custom_plan', true), set_config('work_mem', '64MB', true)"
         );
 
-    /// <summary>
-    /// The rows of a page's pieces, in its order: asked by their ids, so that the server keeps one plan for all that is read
-    /// beside them (holds, reports, members) and none of it is read of a piece that is not shown.
-    /// </summary>
-    private static async Task<List<Piece>> ShownAsync(
-        NpgsqlConnection connection,
-        List<Guid> ids,
-        CancellationToken cancel
-    )
-    {
-        if (ids.Count == 0)
-            return [];
-        var trip = new Trip();
-        trip.All(new NpgsqlBatchCommand("select set_config('plan_cache_mode', 'force_generic_plan', true)"), r =>
-            r.GetString(0)
-        );
-        var rows = trip.All(
-            new NpgsqlBatchCommand(
-                $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where p.id = any($1)"
-            ).Positional(ids.ToArray()),
-            PieceRows.From
-        );
-        await trip.MakeAsync(connection, cancel).ConfigureAwait(false);
-        var found = rows.Value.ToDictionary(p => p.Id);
-        return [.. ids.Select(id => found[id])];
-    }
-
-    private static async Task CountAsync(
-        NpgsqlDataReader reader,
-        List<(int Facet, string? Value, int Count)> counts,
-        CancellationToken cancel
-    )
-    {
-        while (await reader.ReadAsync(cancel).ConfigureAwait(false))
-            counts.Add((reader.Get<int>("facet"), reader.TextOrNull("value"), reader.Get<int>("count")));
-    }
+    /// <summary>How the server plans what comes after in the same batch: <c>auto</c>, or as is forced.</summary>
+    private static NpgsqlBatchCommand PlannedBy(string mode) =>
+        new($"select set_config('plan_cache_mode', '{mode}', true)");
 
     /// <summary>
     /// Where a page by place lies when it is known how many matches hang in each store: the stores it runs through, and

@@ -47,15 +47,14 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
     private const string Usual = "mark what made rated where use due";
     private const string ColumnsCookie = "register-columns";
 
+    private IReadOnlyList<RegisterColumn>? _columns;
+
     /// <summary>The columns this person chose on this device; the usual ones where nobody chose.</summary>
-    public IReadOnlyList<RegisterColumn> Columns
-    {
-        get
-        {
-            var chosen = (Request.Cookies[ColumnsCookie] ?? Usual).Split(' ');
-            return [.. AllColumns.Where(c => c.Code == "mark" || chosen.Contains(c.Code))];
-        }
-    }
+    public IReadOnlyList<RegisterColumn> Columns =>
+        _columns ??= Chose((Request.Cookies[ColumnsCookie] ?? Usual).Split(' '));
+
+    private static IReadOnlyList<RegisterColumn> Chose(string[] codes) =>
+        [.. AllColumns.Where(c => c.Code == "mark" || codes.Contains(c.Code))];
 
     /// <summary>Keeps which columns are shown, on this device.</summary>
     public IActionResult OnPostColumns(string[] column, string? onward)
@@ -115,31 +114,27 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
 
     private async Task LoadAsync(string? q, string? sort, int? page)
     {
-        var trip = new Trip();
-        var (mine, standing) = (ViewStore.Of(trip, Here.Actor.Id), RegisterSearch.Standing(trip));
-        await Here.MakeAsync(trip, Cancel);
-        Views = mine.Value;
         Q = string.IsNullOrWhiteSpace(q) ? null : FreeText.Start(q, FreeText.MostAsked);
         Sort = Sorts.Any(s => s.Code == sort) ? sort! : Sorts[0].Code;
         PageNumber = Math.Clamp(page ?? 1, 1, 10_000);
         Chosen = RegisterSearch
             .Facets.Where(f => Request.Query[f].ToString() is { Length: > 0 and <= LongestValue })
             .ToDictionary(f => f, f => Request.Query[f].ToString());
+        var query = new RegisterQuery
+        {
+            Today = Here.Today,
+            Text = Q,
+            Chosen = Chosen,
+            Sort = Sort,
+            Most = PerPage,
+            Skip = (PageNumber - 1) * PerPage,
+        };
+        var trip = new Trip();
+        var (mine, ahead) = (ViewStore.Of(trip, Here.Actor.Id), search.Ask(trip, query));
+        await Here.MakeAsync(trip, Cancel);
+        Views = mine.Value;
         Sites = await Here.SitesAsync(Cancel);
-        Found = await search.FindAsync(
-            new()
-            {
-                Today = Here.Today,
-                Notice = Sites.Home.DueNotice,
-                Text = Q,
-                Chosen = Chosen,
-                Sort = Sort,
-                Most = PerPage,
-                Skip = (PageNumber - 1) * PerPage,
-            },
-            Cancel,
-            standing.Value
-        );
+        Found = await search.FindAsync(query with { Today = Here.Today, Notice = Sites.Home.DueNotice }, Cancel, ahead);
     }
 
     /// <summary>
