@@ -53,13 +53,21 @@ public sealed class LocalCluster
         return cluster;
     }
 
+    /// <summary>
+    /// How long whoever sets up waits for a connection, and the application. On loopback nobody is away: who does not answer
+    /// at once is busy, or comes up after a crash.
+    /// </summary>
+    private static readonly TimeSpan OfSettingUp = TimeSpan.FromSeconds(60),
+        OfTheApplication = TimeSpan.FromSeconds(15);
+
     /// <summary>An Npgsql connection string to one of its databases, for whoever sets up and migrates.</summary>
-    public string ConnectionString(string database) => ConnectionString(database, User);
+    public string ConnectionString(string database) => ConnectionString(database, User, OfSettingUp);
 
     /// <summary>The same for the application itself: it can neither alter nor drop.</summary>
-    public string AppConnectionString(string database) => ConnectionString(database, DatabaseRole.Name);
+    public string AppConnectionString(string database) =>
+        ConnectionString(database, DatabaseRole.Name, OfTheApplication);
 
-    private string ConnectionString(string database, string user) =>
+    private string ConnectionString(string database, string user, TimeSpan patience) =>
         new NpgsqlConnectionStringBuilder
         {
             Host = "127.0.0.1",
@@ -67,7 +75,7 @@ public sealed class LocalCluster
             Username = user,
             Password = File.ReadAllText(PasswordFile).Trim(),
             Database = database,
-            Timeout = 5,
+            Timeout = (int)patience.TotalSeconds,
             IncludeErrorDetail = true,
         }.ConnectionString;
 
