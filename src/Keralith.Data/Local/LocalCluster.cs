@@ -198,7 +198,7 @@ public sealed class LocalCluster
         }
     }
 
-    private const int MostTries = 3;
+    private const int MostTries = 6;
 
     /// <summary>
     /// The ports a server is given: below those the machine gives to whoever connects (from 32768 on Linux), so that nobody
@@ -320,7 +320,9 @@ public sealed class LocalCluster
             }
             catch (InvalidOperationException) when (tries < MostTries)
             {
-                // On a busy machine another may have taken the port since it was found free: with another, then.
+                // On a busy machine another may have taken the port since it was found free, or what a killed server left
+                // is still going down: with another port, and a little later.
+                Thread.Sleep(TimeSpan.FromSeconds(tries));
             }
         }
     }
