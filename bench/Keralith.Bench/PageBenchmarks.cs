@@ -310,7 +310,7 @@ internal sealed class PageBenchmarks
             return;
         }
 
-        var address = $"http://127.0.0.1:{LocalCluster.FreePort(0)}";
+        var address = $"http://127.0.0.1:{LoopbackPorts.Free(0)}";
         var clock = Stopwatch.StartNew();
         using var served = Process.Start(
             new ProcessStartInfo("dotnet", [program, "serve"])

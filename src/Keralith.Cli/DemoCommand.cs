@@ -47,7 +47,7 @@ internal static class DemoCommand
             // The key that seals the keys in the database lies beside the database, never in it.
             if (Environment.GetEnvironmentVariable("KERALITH_KEY_FILE") is null)
                 Environment.SetEnvironmentVariable("KERALITH_KEY_FILE", Path.Combine(Folder, "master.key"));
-            var free = LocalCluster.FreePort(port);
+            var free = LoopbackPorts.Free(port);
             if (free != port)
                 Console.WriteLine($"Port {port} is taken.");
             cell = StartCell();
@@ -75,7 +75,7 @@ internal static class DemoCommand
     {
         if (Environment.GetEnvironmentVariable("KERALITH_LOAD_CELL") is not null)
             return null;
-        var port = LocalCluster.FreePort(UsualPort + 1);
+        var port = LoopbackPorts.Free(UsualPort + 1);
         var cell = Process.Start(
             new ProcessStartInfo(
                 "dotnet",

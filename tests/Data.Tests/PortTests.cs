@@ -13,23 +13,23 @@ public class PortTests
     public void A_server_is_given_no_port_that_the_machine_gives_to_whoever_connects()
     {
         var lowest = File.ReadAllText("/proc/sys/net/ipv4/ip_local_port_range").Split('\t')[0];
-        Assert.True(LocalCluster.FreePort() < int.Parse(lowest, CultureInfo.InvariantCulture));
+        Assert.True(LoopbackPorts.Free() < int.Parse(lowest, CultureInfo.InvariantCulture));
     }
 
     [Fact]
     public void No_port_is_given_twice()
     {
-        var given = Enumerable.Range(0, 200).Select(_ => LocalCluster.FreePort()).ToList();
+        var given = Enumerable.Range(0, 200).Select(_ => LoopbackPorts.Free()).ToList();
         Assert.Distinct(given);
     }
 
     [Fact]
     public void The_wished_port_is_given_while_it_is_free()
     {
-        using var listener = new TcpListener(IPAddress.Loopback, LocalCluster.FreePort());
+        using var listener = new TcpListener(IPAddress.Loopback, LoopbackPorts.Free());
         var wished = ((IPEndPoint)listener.LocalEndpoint).Port;
-        Assert.Equal(wished, LocalCluster.FreePort(wished));
+        Assert.Equal(wished, LoopbackPorts.Free(wished));
         listener.Start();
-        Assert.NotEqual(wished, LocalCluster.FreePort(wished));
+        Assert.NotEqual(wished, LoopbackPorts.Free(wished));
     }
 }

@@ -20,8 +20,8 @@ public sealed class PatroniCluster : IAsyncDisposable
     private readonly string _folder = Path.Combine("/var/tmp", $"keralith-patroni-{Environment.ProcessId}");
     private readonly HttpClient _http = new() { Timeout = TimeSpan.FromSeconds(2) };
     private readonly List<Process> _processes = [];
-    private readonly int[] _ports = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort())];
-    private readonly int[] _apis = [.. Enumerable.Range(0, Members).Select(_ => LocalCluster.FreePort())];
+    private readonly int[] _ports = [.. Enumerable.Range(0, Members).Select(_ => LoopbackPorts.Free())];
+    private readonly int[] _apis = [.. Enumerable.Range(0, Members).Select(_ => LoopbackPorts.Free())];
 
     /// <summary>Starts it, and waits until one leads and the others follow.</summary>
     /// <param name="member">The member's file, as the documentation gives it.</param>
@@ -110,7 +110,7 @@ public sealed class PatroniCluster : IAsyncDisposable
     private async Task BeginAsync(string member)
     {
         Directory.CreateDirectory(_folder);
-        var (client, peer) = (LocalCluster.FreePort(), LocalCluster.FreePort());
+        var (client, peer) = (LoopbackPorts.Free(), LoopbackPorts.Free());
         for (var i = 0; i < Members; i++)
         {
             var text = member;

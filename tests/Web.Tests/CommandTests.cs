@@ -64,7 +64,7 @@ public class CommandTests
     [Fact]
     public async Task The_built_application_answers_its_first_page_within_three_seconds_of_its_start()
     {
-        var port = Data.Local.LocalCluster.FreePort();
+        var port = Data.Local.LoopbackPorts.Free();
         var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
         start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "keralith.dll"));
         start.ArgumentList.Add("serve");

@@ -394,7 +394,7 @@ public class KillTests
 
     private static async Task<(Process Process, Uri Address)> ServeAsync(string connection)
     {
-        var port = LocalCluster.FreePort();
+        var port = LoopbackPorts.Free();
         var start = new ProcessStartInfo("dotnet") { RedirectStandardOutput = true, RedirectStandardError = true };
         start.ArgumentList.Add(Path.Combine(AppContext.BaseDirectory, "keralith.dll"));
         start.ArgumentList.Add("serve");

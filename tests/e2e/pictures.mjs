@@ -1,5 +1,6 @@
 // Takes the pictures of docs/screenshots from the running demo: node tests/e2e/pictures.mjs http://127.0.0.1:5080
 // With the address that ./keralith serve prints on an empty folder as well, that of setting a works up too.
+// Wants poppler-utils from Debian for the certificate, and a demo nobody has worked in yet.
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";

@@ -83,6 +83,32 @@ internal sealed class Session
         [CallerMemberName] string act = ""
     ) => RunAsync(database, stamp, "pg_advisory_xact_lock", work, ActOf(store, act), cancel);
 
+    /// <summary>Carries out a change of how one site works, by its rules and its day, with no other command under way.</summary>
+    /// <param name="site">Its number; refused where there is no such site.</param>
+    public static Task<Checked<Recorded>> RunAtSiteAsync(
+        Database database,
+        int site,
+        Stamp stamp,
+        Func<Session, Task<Refusal?>> work,
+        CancellationToken cancel,
+        [CallerFilePath] string store = "",
+        [CallerMemberName] string act = ""
+    ) =>
+        RunAloneAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                if (session.Sites.Find(site) is null)
+                    return Refusals.NoSuchSite;
+                session.At(site);
+                return await work(session).ConfigureAwait(false);
+            },
+            cancel,
+            store,
+            act
+        );
+
     /// <summary>An act is named by the store and the member that carries it out.</summary>
     private static string ActOf(string store, string act) => $"{Path.GetFileNameWithoutExtension(store)}.{act}";
 

@@ -22,13 +22,7 @@ public sealed class IssueStore(Database database)
         DateOnly? back,
         Stamp stamp,
         CancellationToken cancel
-    ) =>
-        Session.RunAsync(
-            database,
-            stamp,
-            session => session.OnPieceAsync(piece, null, row => HandOutAsync(session, row, holder, job, back, null)),
-            cancel
-        );
+    ) => IssueAsync([piece], holder, job, back, refused: _ => { }, stamp, cancel);
 
     /// <summary>
     /// Hands several pieces out to one job. One that may not be used stops that piece, with its reasons, and not the rest.

@@ -20,8 +20,14 @@ public sealed class YardStore(Database database)
           union all select s.at, 'Season mark ' || s.letter || ' put on', s.by_person
           from season_mark s
           where s.piece_id = $1
-          union all select l.at, case l.kind when 'counted' then l.seen || ' seen, ' || l.rejected || ' rejected' when 'split' then l.seen || ' split out' when 'added' then l.seen || ' added' else l.seen || ' scrapped' end
-                                 || ', ' || l.left_over || ' left' || case when b.mark is null then '' else ' (now ' || b.mark || ')' end || ': ' || l.reason, l.by_person
+          union all select l.at,
+            case l.kind
+              when 'counted' then l.seen || ' seen, ' || l.rejected || ' rejected'
+              when 'split' then l.seen || ' split out'
+              when 'added' then l.seen || ' added'
+              else l.seen || ' scrapped'
+            end || ', ' || l.left_over || ' left' || case when b.mark is null then '' else ' (now ' || b.mark || ')' end || ': ' || l.reason,
+            l.by_person
           from lot_change l left join piece b on b.id = l.became where l.piece_id = $1
           union all select c.at, 'Part replaced, ' || c.part || ' (' || c.what || ') by ' || c.fitted_by || ': ' || c.reason, c.by_person
           from part_change c
@@ -49,7 +55,10 @@ public sealed class YardStore(Database database)
           from away_return r
           join away a on a.id = r.away_id
           where a.piece_id = $1
-          union all select t.at, 'Proof test ' || case when t.passed then 'passed' else 'failed' end || ' at ' || t.load || ', ' || to_char(t.tested_on, 'YYYY-MM-DD') || ', ' || t.certificate, t.by_person
+          union all select t.at,
+            'Proof test ' || case when t.passed then 'passed' else 'failed' end || ' at ' || t.load || ', '
+              || to_char(t.tested_on, 'YYYY-MM-DD') || ', ' || t.certificate,
+            t.by_person
           from proof_test t
           where t.piece_id = $1
           union all select e.at, case when e.locked then 'Kept as evidence: ' else 'No longer kept as evidence: ' end || e.reason, e.by_person

@@ -116,7 +116,10 @@ public sealed class ImportFiles(Database database, RegisterImport import)
     public async Task<bool> BeginAsync(Guid id, bool partial, DateTimeOffset now, CancellationToken cancel) =>
         await database
             .Command(
-                "update import_file set state = 'landing', partial = $2, done = 0, total = 0, outcome = null, at = $3 where id = $1 and (state in ('waiting', 'refused') or (state = 'landing' and at < $4))"
+                """
+                update import_file set state = 'landing', partial = $2, done = 0, total = 0, outcome = null, at = $3
+                where id = $1 and (state in ('waiting', 'refused') or (state = 'landing' and at < $4))
+                """
             )
             .Positional(id, partial, now, now - TimeSpan.FromMinutes(1))
             .RunAsync(cancel)

@@ -43,7 +43,12 @@ public sealed class RegisterExport(Database database, SiteStore sites)
         {
             var some = await database
                 .Command(
-                    $"select {PieceRows.Columns} from piece p join store s on s.id = p.store_id where ($1::text[] is null or p.mark = any($1)) and ($2::text is null or p.mark > $2) order by p.mark limit {AtATime}"
+                    $"""
+                    select {PieceRows.Columns} from piece p join store s on s.id = p.store_id
+                    where ($1::text[] is null or p.mark = any($1)) and ($2::text is null or p.mark > $2)
+                    order by p.mark
+                    limit {AtATime}
+                    """
                 )
                 .Positional(marks?.ToArray(), after)
                 .ListAsync(PieceRows.From, cancel)

@@ -196,7 +196,8 @@ public sealed class CorrectionStore(Database database)
         trip.Ask(
             new NpgsqlBatchCommand(
                 """
-                select i.piece_id, i.kind, i.verdict, i.inspected_on, array_remove(array[i.signed_by, i.made_by], null) as hands, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
+                select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
+                  array_remove(array[i.signed_by, i.made_by], null) as hands,
                   exists (select from supersession s where s.inspection_id = i.id) as superseded,
                   (select h.cause from hold h
                    where h.inspection_id = i.id and not exists (select from release r where r.hold_id = h.id)

@@ -77,15 +77,16 @@ public sealed class InstrumentStore(Database database)
             instrument is { } taken
                 ? database
                     .Command(
-                        "insert into instrument_in_hand (person_id, day, instrument_id) select $1, $2, id from instrument where id = $3 on conflict (person_id, day) do update set instrument_id = excluded.instrument_id"
+                        """
+                        insert into instrument_in_hand (person_id, day, instrument_id) select $1, $2, id from instrument where id = $3
+                        on conflict (person_id, day) do update set instrument_id = excluded.instrument_id
+                        """
                     )
                     .Positional(person, day, taken)
                 : database
                     .Command("delete from instrument_in_hand where person_id = $1 and day = $2")
                     .Positional(person, day)
-        )
-            .RunAsync(cancel)
-            .ConfigureAwait(false);
+        ).RunAsync(cancel).ConfigureAwait(false);
     }
 
     private static InstrumentRow From(NpgsqlDataReader r) =>

@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Diagnostics;
 using System.Net;
 using System.Net.Sockets;
@@ -140,7 +139,7 @@ public sealed class LocalCluster
         try
         {
             return int.TryParse(File.ReadLines(Path.Combine(Data, "postmaster.pid")).FirstOrDefault(), out var process)
-                && Runs(process);
+                && Processes.Runs(process);
         }
         catch (IOException)
         {
@@ -159,86 +158,13 @@ public sealed class LocalCluster
         var file = Path.Combine(Data, "postmaster.pid");
         if (!File.Exists(file) || IsThere())
             return;
-        for (var tries = 0; tries < 200 && WorksHere(); tries++)
+        for (var tries = 0; tries < 200 && Processes.AnyWorksIn(Data); tries++)
             Thread.Sleep(50);
-        if (!WorksHere())
+        if (!Processes.AnyWorksIn(Data))
             File.Delete(file);
     }
 
-    /// <summary>Whether any process has the data folder for its own.</summary>
-    private bool WorksHere() =>
-        Directory
-            .GetDirectories("/proc")
-            .Any(process =>
-            {
-                try
-                {
-                    return int.TryParse(Path.GetFileName(process), out var number)
-                        && new FileInfo(Path.Combine(process, "cwd")).LinkTarget == Data
-                        && Runs(number);
-                }
-                catch (Exception e) when (e is IOException or UnauthorizedAccessException)
-                {
-                    // Gone while it was looked at, or somebody else's.
-                    return false;
-                }
-            });
-
-    /// <summary>Whether a process runs; one that ended and that nobody reaped does not.</summary>
-    private static bool Runs(int process)
-    {
-        try
-        {
-            var stat = File.ReadAllText($"/proc/{process}/stat");
-            return stat[(stat.LastIndexOf(')') + 2)..][0] is not ('Z' or 'X');
-        }
-        catch (IOException)
-        {
-            return false;
-        }
-    }
-
     private const int MostTries = 6;
-
-    /// <summary>
-    /// The ports a server is given: below those the machine gives to whoever connects (from 32768 on Linux), so that nobody
-    /// is given one between its being found free and its being listened on.
-    /// </summary>
-    private const int FirstPort = 20_000,
-        PortsUpTo = 32_768;
-
-    private static readonly ConcurrentDictionary<int, bool> Given = new();
-
-    /// <summary>A loopback port nobody listens on: the wished one if it is free, else any, each given out once.</summary>
-    /// <param name="wished">The port that would be best, 1 to 65535; null: any.</param>
-    /// <exception cref="InvalidOperationException">None is free.</exception>
-    public static int FreePort(int? wished = null)
-    {
-        if (wished is { } best && IsFree(best))
-            return best;
-        for (var tries = FirstPort; tries < PortsUpTo; tries++)
-        {
-            var port = RandomNumberGenerator.GetInt32(FirstPort, PortsUpTo);
-            if (IsFree(port) && Given.TryAdd(port, true))
-                return port;
-        }
-
-        throw new InvalidOperationException("No loopback port is free.");
-    }
-
-    private static bool IsFree(int port)
-    {
-        try
-        {
-            using var listener = new TcpListener(IPAddress.Loopback, port);
-            listener.Start();
-            return true;
-        }
-        catch (SocketException)
-        {
-            return false;
-        }
-    }
 
     /// <summary>The folder, or one in its place where the server's own user can't come to it, as below root's home.</summary>
     private static string Reachable(string folder, string? runAs)
@@ -311,7 +237,7 @@ public sealed class LocalCluster
         ];
         for (var tries = 1; !Started; tries++)
         {
-            _port = FreePort();
+            _port = LoopbackPorts.Free();
             var options = $"-p {_port} {string.Join(' ', all.Select(s => $"-c {s}"))}";
             try
             {
@@ -357,7 +283,7 @@ public sealed class LocalCluster
             lines.Length < 4
             || !int.TryParse(lines[0], out var pid)
             || !int.TryParse(lines[3], out var port)
-            || !Runs(pid)
+            || !Processes.Runs(pid)
         )
             return null;
         using var probe = new TcpClient();

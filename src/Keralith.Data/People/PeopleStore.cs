@@ -23,7 +23,12 @@ public sealed class PeopleStore(Database database)
     public Task<List<Actor>> AllAsync(CancellationToken cancel) =>
         database
             .Command(
-                "select id, username, name, roles, password_hash, directory_subject is not null as directory from person where (password_hash <> '' or directory_subject is not null) and disabled_at is null order by name"
+                """
+                select id, username, name, roles, password_hash, directory_subject is not null as directory
+                from person
+                where (password_hash <> '' or directory_subject is not null) and disabled_at is null
+                order by name
+                """
             )
             .ListAsync(r => From(r).Actor, cancel);
 

@@ -109,11 +109,16 @@ public sealed class WallStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 $"""
-                select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for, p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
+                select p.id, p.mark, p.serial, p.maker, p.model, p.family, p.peg, p.state, p.verdict,
+                  p.periodic_due, p.frequent_due, p.service_class, p.open_holds, p.issue_id is not null, p.carried, p.season_for,
+                  p.calibration_due, p.lot_count, p.rated_load is not null, p.make,
                   p.details @? '$.* ? (@.type() != "string")' as unreadable,
                   exists (select from distrust d where d.piece_id = p.id) as distrusted,
                   p.details->>'members' as roster, p.details->>'discardOn' as discard, p.proof_due, {PieceRows.MembersColumn}, p.proof_lacks
-                from piece p where p.store_id = $1 and p.state not in {Fragments.Retired} order by p.peg, p.mark limit $2
+                from piece p
+                where p.store_id = $1 and p.state not in {Fragments.Retired}
+                order by p.peg, p.mark
+                limit $2
                 """
             ).Positional(store, Most),
             r => From(r, site, today)

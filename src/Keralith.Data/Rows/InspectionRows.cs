@@ -13,7 +13,8 @@ internal static class InspectionRows
         select d.id, d.piece_id, p.mark, d.kind, a.name as started_by, d.started_at, b.name as saved_by, d.saved_at, d.version,
                (select count(*)::int from draft_answer w where w.draft_id = d.id) as answers, d.offered_at, d.inspected_on, d.remark,
                (select o.name from person o where o.id = d.offered_by) as offered_by, (select o.name from person o where o.id = d.remark_by) as remark_by,
-               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_seq as corrects_seen, (select w.name from person w where w.id = c.signed_by) as corrects_by
+               d.corrects, d.correction_why, c.verdict as corrects_verdict, c.inspected_on as corrects_day, c.counts_seq as corrects_seen,
+               (select w.name from person w where w.id = c.signed_by) as corrects_by
         from draft d
         join piece p on p.id = d.piece_id
         join person a on a.id = d.started_by
@@ -24,9 +25,13 @@ internal static class InspectionRows
     /// <param name="verdict">The judgement in full, or null.</param>
     public static string SignedColumns(string verdict) =>
         $"""
-            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version, i.case_document, i.own_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
-                   (select m.name from person m where m.id = i.made_by) as made_by, array_remove(array[i.signed_by, i.made_by], null) as hands, i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
-                   f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at, (select m.name from person m where m.id = s.by_person) as superseded_by
+            select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version,
+                   i.case_document, i.own_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
+                   (select m.name from person m where m.id = i.made_by) as made_by,
+                   array_remove(array[i.signed_by, i.made_by], null) as hands,
+                   i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
+                   f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at,
+                   (select m.name from person m where m.id = s.by_person) as superseded_by
             from inspection i
             join person w on w.id = i.signed_by
             left join supersession s on s.inspection_id = i.id

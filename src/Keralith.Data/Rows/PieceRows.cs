@@ -25,13 +25,22 @@ internal static class PieceRows
         """;
 
     internal const string Columns = $$"""
-        p.id, p.mark, p.family, p.serial, p.maker, p.model, p.attributes::text as attributes, p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.surroundings::text as surroundings,
-        p.service_class, p.in_service_since, p.store_id, s.site_id, s.name as store, p.peg, p.state, p.verdict, p.periodic_due, p.frequent_due, p.proof_due, p.proof_lacks, p.version,
-        p.registered_at, (select d.why from distrust d where d.piece_id = p.id) as distrust, p.tag_read, p.batch, p.calibration_due, p.lot_count, p.season_for, p.carried, p.touched, p.locked, p.details::text as details,
-        (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence from carried_over c where c.piece_id = p.id) as carried_over,
+        p.id, p.mark, p.family, p.serial, p.maker, p.model, p.batch, p.attributes::text as attributes, p.details::text as details,
+        p.rated_load, p.design_factor, p.rated_for, p.tag_entries, p.tag_read, p.surroundings::text as surroundings,
+        p.service_class, p.in_service_since, p.registered_at, p.store_id, s.site_id, s.name as store, p.peg, p.state, p.verdict,
+        p.periodic_due, p.frequent_due, p.proof_due, p.proof_lacks, p.calibration_due, p.lot_count, p.season_for,
+        p.carried, p.touched, p.locked, p.version,
+        (select d.why from distrust d where d.piece_id = p.id) as distrust,
+        (select to_char(c.last_periodic, 'YYYY-MM-DD') || chr(31) || c.inspector || chr(31) || c.evidence
+         from carried_over c where c.piece_id = p.id) as carried_over,
         {{MembersColumn}},
-        case when p.issue_id is not null then (select i.holder || chr(31) || i.job || chr(31) || coalesce(to_char(i.expected_back, 'YYYY-MM-DD'), '') || chr(31) || to_char(i.at at time zone (select time_zone from site where id = s.site_id), 'YYYY-MM-DD') from issue i where i.id = p.issue_id) end as issued,
-        case when p.open_holds > 0 or p.state = 'held' then array(select h.cause || ' ' || to_char(h.placed_at at time zone (select time_zone from site where id = s.site_id), 'YYYY-MM-DD') || ' ' || h.reason
+        case when p.issue_id is not null then (
+          select i.holder || chr(31) || i.job || chr(31) || coalesce(to_char(i.expected_back, 'YYYY-MM-DD'), '') || chr(31)
+            || to_char(i.at at time zone (select time_zone from site where id = s.site_id), 'YYYY-MM-DD')
+          from issue i where i.id = p.issue_id) end as issued,
+        case when p.open_holds > 0 or p.state = 'held' then array(
+              select h.cause || ' ' || to_char(h.placed_at at time zone (select time_zone from site where id = s.site_id), 'YYYY-MM-DD')
+                || ' ' || h.reason
               from hold h left join release r on r.hold_id = h.id
               where h.piece_id = p.id and r.hold_id is null order by h.placed_at) else '{}' end as holds
         """;

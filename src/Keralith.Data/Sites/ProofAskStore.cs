@@ -44,14 +44,12 @@ public sealed class ProofAskStore(Database database)
 
     /// <summary>Asks a proof test again and again from now on, or no more; due dates follow at once.</summary>
     public Task<Checked<Recorded>> SetAsync(EnteredProofAsk given, Stamp stamp, CancellationToken cancel) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            given.Site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(given.Site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(given.Site);
                 var read = ProofAskActs.Set(given, session.Site.ProofAsks, session.By);
                 if (!read.Ok)
                     return read.Refusal;

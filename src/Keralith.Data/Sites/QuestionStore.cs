@@ -30,14 +30,12 @@ public sealed class QuestionStore(Database database)
 
     /// <summary>Asks a question from now on. A record signed before stays as it was judged.</summary>
     public Task<Checked<Recorded>> SetAsync(EnteredQuestion given, Stamp stamp, CancellationToken cancel) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            given.Site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(given.Site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(given.Site);
                 var read = OwnQuestionActs.Set(given, session.Site.Questions.Count, session.By);
                 if (!read.Ok)
                     return read.Refusal;
@@ -103,14 +101,12 @@ public sealed class QuestionStore(Database database)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(site);
                 var row = session.Site.Questions.FirstOrDefault(q => q.Id == question);
                 var why = OwnQuestionActs.Withdraw(row, reason, session.By);
                 if (!why.Ok)

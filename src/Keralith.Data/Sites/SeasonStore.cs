@@ -61,14 +61,12 @@ public sealed class SeasonStore(Database database)
         Stamp stamp,
         CancellationToken cancel
     ) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(site);
                 if (SiteActs.RefusalOfSeasons(reason, session.By) is { } refusal)
                     return refusal;
                 if (session.Site.Version != version)

@@ -11,14 +11,12 @@ public sealed class SettingsStore(Database database)
 {
     /// <summary>Changes books, editions, watch share, policies and time zone; due dates follow at once.</summary>
     public Task<Checked<Recorded>> ChangeSiteAsync(SiteChange change, Stamp stamp, CancellationToken cancel) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            change.Site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(change.Site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(change.Site);
                 if (SiteActs.RefusalToChange(change, session.By) is { } refusal)
                     return refusal;
                 if (session.Site.Version != change.Version)
@@ -82,14 +80,12 @@ public sealed class SettingsStore(Database database)
 
     /// <summary>Sets a limit of the site or a maker; an empty figure withdraws it.</summary>
     public Task<Checked<Recorded>> SetLimitAsync(EnteredLimit given, Stamp stamp, CancellationToken cancel) =>
-        Session.RunAloneAsync(
+        Session.RunAtSiteAsync(
             database,
+            given.Site,
             stamp,
             async session =>
             {
-                if (session.Sites.Find(given.Site) is null)
-                    return Refusals.NoSuchSite;
-                session.At(given.Site);
                 var read = SiteActs.SetLimit(given, session.Site.Books, session.By);
                 if (!read.Ok)
                     return read.Refusal;

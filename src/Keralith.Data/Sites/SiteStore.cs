@@ -31,7 +31,12 @@ public sealed class SiteStore(Database database)
         var proofs = ProofAskStore.InForce(trip);
         trip.Ask(
             new(
-                "select id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting, back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit, second_factor from site"
+                """
+                select id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting,
+                  back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit,
+                  second_factor
+                from site
+                """
             ),
             SiteFrom,
             rows => sites = rows
@@ -128,7 +133,11 @@ public sealed class SiteStore(Database database)
     )
     {
         await command(
-                "insert into site (id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version, unit) values ($11, $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10)"
+                """
+                insert into site
+                  (id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, season_scheme, time_zone, catalogue_version, unit)
+                values ($11, $1, $2, $3, $4, $5, $6, $7::jsonb, $8, $9, $10)
+                """
             )
             .Positional(
                 site.Name,
