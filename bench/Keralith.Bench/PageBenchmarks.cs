@@ -47,6 +47,9 @@ internal sealed class PageBenchmarks
 
     private const string Password = "bench-lockgate";
 
+    /// <summary>How long the built application may take to answer before the run is given up.</summary>
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
+
     private readonly Dictionary<string, double> _before = [];
     private bool _met = true;
 
@@ -310,7 +313,7 @@ internal sealed class PageBenchmarks
             return;
         }
 
-        var address = $"http://127.0.0.1:{LoopbackPorts.Free(0)}";
+        var address = $"http://127.0.0.1:{LoopbackPorts.Free()}";
         var clock = Stopwatch.StartNew();
         using var served = Process.Start(
             new ProcessStartInfo("dotnet", [program, "serve"])
@@ -336,7 +339,12 @@ internal sealed class PageBenchmarks
                 BaseAddress = new(address),
             };
             while (!await AnswersAsync(http))
+            {
+                if (served.HasExited || clock.Elapsed > Patience)
+                    throw new InvalidOperationException($"The built application does not answer at {address}.");
                 await Task.Delay(20);
+            }
+
             var started = clock.Elapsed.TotalSeconds;
             _met &= started < 3;
             await EnterAsync(http);

@@ -24,6 +24,9 @@ public class PortTests
     }
 
     [Fact]
+    public void Who_wishes_for_none_by_0_is_given_one_that_can_be_asked() => Assert.NotEqual(0, LoopbackPorts.Free(0));
+
+    [Fact]
     public void The_wished_port_is_given_while_it_is_free()
     {
         using var listener = new TcpListener(IPAddress.Loopback, LoopbackPorts.Free());

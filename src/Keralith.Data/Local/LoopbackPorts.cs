@@ -18,11 +18,11 @@ public static class LoopbackPorts
     private static readonly ConcurrentDictionary<int, bool> Given = new();
 
     /// <summary>A loopback port nobody listens on: the wished one if it is free, else any, each given out once.</summary>
-    /// <param name="wished">The port that would be best, 1 to 65535; null: any.</param>
+    /// <param name="wished">The port that would be best, 1 to 65535; null or 0: any.</param>
     /// <exception cref="InvalidOperationException">None is free.</exception>
     public static int Free(int? wished = null)
     {
-        if (wished is { } best && IsFree(best))
+        if (wished is > 0 and { } best && IsFree(best))
             return best;
         for (var tries = First; tries < UpTo; tries++)
         {
