@@ -5,6 +5,8 @@ using ArchUnitNET.Loader;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Data;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.AspNetCore.Mvc.RazorPages;
 using Microsoft.CodeAnalysis.CSharp;
 using Microsoft.CodeAnalysis.CSharp.Syntax;
 using Xunit;
@@ -204,6 +206,21 @@ public partial class ArchitectureTests
             longOnes.Count <= most,
             $"{longOnes.Count} methods are over a screen:\n{string.Join('\n', longOnes)}"
         );
+    }
+
+    [Fact]
+    public void Nothing_asked_for_by_an_address_goes_under_a_name_the_route_has_for_itself()
+    {
+        string[] taken = ["page", "handler", "area", "action", "controller"];
+        var hidden =
+            from model in typeof(WebHost).Assembly.GetTypes()
+            where model.IsSubclassOf(typeof(PageModel))
+            from handler in model.GetMethods()
+            where handler.Name.StartsWith("On", StringComparison.Ordinal)
+            from asked in handler.GetParameters()
+            where taken.Contains(asked.Name) && !asked.IsDefined(typeof(FromQueryAttribute), inherit: true)
+            select $"{model.Name}.{handler.Name}({asked.Name})";
+        Assert.Empty(hidden);
     }
 
     private static List<IType> Of(string project) =>

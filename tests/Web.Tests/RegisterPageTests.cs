@@ -38,6 +38,36 @@ public class RegisterPageTests
     }
 
     [Fact]
+    public async Task Later_leads_through_the_register_fifty_by_fifty_and_Earlier_back()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var marks = Enumerable.Range(1, 101).Select(i => $"HM-{i:0000}").ToList();
+        foreach (var mark in marks)
+            await yard.RegisterAsync(Seed.Shackle(mark));
+        var crew = await yard.SignedInAsync("crew");
+        var (at, seen) = ("/register?q=hm&sort=mark", new List<string>());
+        for (var fifty = 1; fifty <= 3; fifty++)
+        {
+            var page = await crew.PageAsync(at);
+            seen.AddRange(page.QuerySelectorAll("tbody td.mark").Select(c => c.TextContent));
+            var ways = page.QuerySelectorAll("nav[aria-label=Pages] a");
+            Assert.Equal(
+                fifty switch
+                {
+                    1 => ["Later"],
+                    2 => ["Earlier", "Later"],
+                    _ => ["Earlier"],
+                },
+                ways.Select(w => w.TextContent)
+            );
+            at = ways[^1].GetAttribute("href")!;
+        }
+
+        Assert.Equal(marks, seen);
+        Assert.Equal("HM-0051", (await crew.PageAsync(at)).QuerySelector("tbody td.mark")!.TextContent);
+    }
+
+    [Fact]
     public async Task A_code_that_moved_to_another_piece_leads_there_at_once_with_what_is_on_record_of_that_one()
     {
         await using var yard = await WebYard.OpenAsync();

@@ -21,17 +21,30 @@ public sealed class InspectionStore(Database database)
         database.AskAsync(t => Drafts(t, person, piece), cancel);
 
     /// <summary>The same, on a trip made with other questions.</summary>
-    public static Asked<List<Draft>> Drafts(Trip trip, Guid? person, Guid? piece) =>
-        trip.All(
+    public static Asked<List<Draft>> Drafts(Trip trip, Guid? person, Guid? piece)
+    {
+        // Asked for what is given alone: a statement whose parameters are now null and now not is parsed and planned each time.
+        var asked = new Conditions();
+        if (person is not null)
+        {
+            var hand = asked.Bind(person);
+            asked.Add($"(d.saved_by = {hand} or d.started_by = {hand})");
+        }
+
+        if (piece is not null)
+            asked.Add($"d.piece_id = {asked.Bind(piece)}");
+        return trip.All(
             new NpgsqlBatchCommand(
                 $"""
                 {InspectionRows.DraftColumns}
-                where ($1::uuid is null or d.saved_by = $1 or d.started_by = $1) and ($2::uuid is null or d.piece_id = $2)
-                order by d.saved_at desc limit 50
+                where {asked}
+                order by d.saved_at desc
+                limit 50
                 """
-            ).Positional(person, piece),
+            ).Positional(asked.Values),
             InspectionRows.Draft
         );
+    }
 
     /// <summary>Drafts that trainees signed for countersignature, the longest waiting first.</summary>
     public Task<List<Draft>> OfferedAsync(CancellationToken cancel) =>

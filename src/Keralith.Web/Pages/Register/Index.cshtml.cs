@@ -94,7 +94,8 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
 
     public bool HasMore => Found.Total > PageNumber * PerPage;
 
-    public Task OnGetAsync(string? q, string? sort, int? page) => LoadAsync(q, sort, page);
+    /// <param name="page">Which fifty are shown, from 1. From the query alone: the route has a value of that name too, the page it leads to.</param>
+    public Task OnGetAsync(string? q, string? sort, [FromQuery] int? page) => LoadAsync(q, sort, page);
 
     public async Task<IActionResult> OnPostKeepAsync(string? name, string? q, string? sort)
     {
