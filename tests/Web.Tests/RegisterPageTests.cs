@@ -60,11 +60,26 @@ public class RegisterPageTests
                 },
                 ways.Select(w => w.TextContent)
             );
+            Assert.Equal(
+                fifty switch
+                {
+                    1 => "1 to 50 of 101",
+                    2 => "51 to 100 of 101",
+                    _ => "101 to 101 of 101",
+                },
+                page.QuerySelector("nav[aria-label=Pages] span")!.TextContent
+            );
             at = ways[^1].GetAttribute("href")!;
         }
 
         Assert.Equal(marks, seen);
         Assert.Equal("HM-0051", (await crew.PageAsync(at)).QuerySelector("tbody td.mark")!.TextContent);
+        Assert.Contains(
+            "The list ends before",
+            (await crew.PageAsync("/register?q=hm&page=4")).QuerySelector("main")!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Null((await crew.PageAsync("/register?q=hm-0007")).QuerySelector("nav[aria-label=Pages]"));
     }
 
     [Fact]

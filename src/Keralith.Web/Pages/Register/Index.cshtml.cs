@@ -92,6 +92,9 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
     /// <summary>The searches this person keeps.</summary>
     public IReadOnlyList<SavedView> Views { get; private set; } = [];
 
+    /// <summary>The number of the first piece shown among all that match.</summary>
+    public int First => ((PageNumber - 1) * PerPage) + 1;
+
     public bool HasMore => Found.Total > PageNumber * PerPage;
 
     /// <param name="page">Which fifty are shown, from 1. From the query alone: the route has a value of that name too, the page it leads to.</param>
