@@ -106,6 +106,54 @@ public class SearchTests
     }
 
     [Fact]
+    public async Task Page_after_page_is_the_whole_list_in_its_order()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var random = new Random(20261130);
+        for (var i = 1; i <= 45; i++)
+        {
+            var entry = i % 3 == 0 ? Seed.Sling($"HM-{i:0000}") : Seed.Shackle($"HM-{i:0000}");
+            entry["store"] = $"{random.Next(1, 4)}";
+            entry["peg"] = random.Next(4) == 0 ? string.Empty : $"B{random.Next(1, 5)}";
+            await yard.RegisterAsync(entry);
+        }
+
+        var paged = new RegisterSearch(yard.Database);
+        string[] stores = [.. (await new SiteStore(yard.Database).StoresAsync(Cancel)).Select(s => s.Name)];
+        IReadOnlyDictionary<string, string>[] choices =
+        [
+            new Dictionary<string, string>(),
+            new Dictionary<string, string> { ["family"] = "shackle" },
+            new Dictionary<string, string> { ["store"] = stores[1] },
+            new Dictionary<string, string> { ["state"] = "new", ["store"] = stores[2] },
+        ];
+        foreach (var sort in new[] { "place", "mark", "due", "rated", "new" })
+        foreach (var text in new[] { "", "hm", "forge", "hm-001", stores[0], "pelow" })
+        foreach (var chosen in choices)
+        {
+            var all = new RegisterQuery
+            {
+                Today = Today,
+                Text = text,
+                Chosen = chosen,
+                Sort = sort,
+                Most = 200,
+            };
+            var whole = await new RegisterSearch(yard.Database).FindAsync(all, Cancel);
+            var walked = new List<string>();
+            for (var skip = 0; skip < whole.Total + 7; skip += 7)
+            {
+                var page = await paged.FindAsync(all with { Most = 7, Skip = skip }, Cancel);
+                Assert.Equal(whole.Total, page.Total);
+                walked.AddRange(page.Pieces.Select(p => p.Mark));
+            }
+
+            Assert.Equal(whole.Total, whole.Pieces.Count);
+            Assert.Equal(whole.Pieces.Select(p => p.Mark), walked);
+        }
+    }
+
+    [Fact]
     public async Task Nothing_near_is_nothing_found()
     {
         await using var yard = await FilledAsync();
