@@ -8,11 +8,17 @@ using Keralith.Web.Security;
 namespace Keralith.Web;
 
 /// <summary>Who asks, what day it is, and the site: what every page needs to know.</summary>
-public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database database, InstrumentStore instruments)
+public sealed class Here(
+    IHttpContextAccessor context,
+    SiteClock clock,
+    Database database,
+    KeptSites kept,
+    InstrumentStore instruments
+)
 {
     private SiteSet? _sites;
     private Site? _at;
-    private IReadOnlyList<Draft>? _drafts;
+    private int _drafts;
 
     /// <summary>The person signed in.</summary>
     /// <exception cref="InvalidOperationException">Nobody is.</exception>
@@ -65,25 +71,22 @@ public sealed class Here(IHttpContextAccessor context, SiteClock clock, Database
         return _at = sites.Find(chosen) ?? sites.Home;
     }
 
-    /// <summary>The open drafts of the person: "where was I".</summary>
-    public async Task<IReadOnlyList<Draft>> DraftsAsync(CancellationToken cancel)
+    /// <summary>How many drafts the person has open: "where was I".</summary>
+    public async Task<int> DraftsAsync(CancellationToken cancel)
     {
-        if (_drafts is null)
-            await MakeAsync(new(), cancel);
-        return _drafts!;
+        await SitesAsync(cancel);
+        return _drafts;
     }
 
     /// <summary>Makes a page's first trip to the database, what every page needs going with it.</summary>
     public async Task MakeAsync(Trip trip, CancellationToken cancel)
     {
-        var sites = _sites is null ? SiteStore.Sites(trip) : null;
-        var drafts =
-            _drafts is null && Who is { } who && who.Roles.May(Right.Draft)
-                ? InspectionStore.Drafts(trip, who.Id, null)
-                : null;
+        var asked = _sites is null ? KeptSites.Ask(trip, May(Right.Draft) ? Actor.Id : null) : null;
         await database.MakeAsync(trip, cancel);
-        _drafts ??= drafts?.Value ?? [];
-        _sites ??= sites!.Value
+        if (asked is null)
+            return;
+        _drafts = asked.Value.Drafts;
+        _sites = await kept.OfAsync(asked.Value.SitesMadeOf, cancel)
             ?? throw new InvalidOperationException("The site is not set up: run demo, or migrate and set it up.");
         clock.Zone = _sites.Home.Zone;
     }

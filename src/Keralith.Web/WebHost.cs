@@ -106,6 +106,7 @@ public static class WebHost
         });
         services.AddSingleton(_ => new Database(connectionString));
         services.AddSingleton<SiteStore>();
+        services.AddSingleton<KeptSites>();
         services.AddSingleton<PeopleStore>();
         services.AddSingleton<AccountStore>();
         services.AddSingleton<DirectoryStore>();

@@ -1,3 +1,4 @@
+using System.Globalization;
 using AngleSharp.Html.Parser;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
@@ -238,4 +239,50 @@ public class DrawingTests
         Assert.Equal(links, drawn.Split("weeks-link").Length - 1);
         Assert.Equal(several, drawn.Contains("A link stands for", StringComparison.Ordinal));
     }
+
+    private static string Written(SvgText line) => line.ToStringAndClear();
+
+    /// <summary>Halves go away from nought, and a nought has no sign and no places.</summary>
+    [Theory]
+    [InlineData(0, "0")]
+    [InlineData(-0.004, "0")]
+    [InlineData(0.005, "0.01")]
+    [InlineData(0.0049, "0")]
+    [InlineData(0.05, "0.05")]
+    [InlineData(-0.05, "-0.05")]
+    [InlineData(0.5, "0.5")]
+    [InlineData(0.1 + 0.2, "0.3")]
+    [InlineData(1.005, "1.01")]
+    [InlineData(2.675, "2.68")]
+    [InlineData(-12.345, "-12.35")]
+    [InlineData(99.995, "100")]
+    [InlineData(120, "120")]
+    [InlineData(999999999.99, "999999999.99")]
+    [InlineData(1e9, "1000000000")]
+    public void A_place_is_written_to_a_hundredth(double place, string written) =>
+        Assert.Equal($"M{written} 7", Written($"M{place:0.##} {7}"));
+
+    [Theory]
+    [InlineData(0.05, "0.1")]
+    [InlineData(0.049, "0")]
+    [InlineData(-3.25, "-3.3")]
+    [InlineData(12, "12")]
+    public void A_place_is_written_to_a_tenth_where_that_is_enough(double place, string written) =>
+        Assert.Equal(written, Written($"{place:0.#}"));
+
+    [Fact]
+    public void Places_are_written_as_the_platform_writes_them()
+    {
+        var some = new Random(7);
+        for (var i = 0; i < 20_000; i++)
+        {
+            var place = Math.Round((some.NextDouble() - 0.5) * 2000, some.Next(0, 9));
+            var platform = place.ToString("0.##", CultureInfo.InvariantCulture);
+            Assert.Equal(platform == "-0" ? "0" : platform, Written($"{place:0.##}"));
+        }
+    }
+
+    [Fact]
+    public void A_place_that_is_no_number_is_left_to_the_platform() =>
+        Assert.Equal("NaN", Written($"{double.NaN:0.##}"));
 }

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Net;
 using System.Text;
 
@@ -135,7 +134,7 @@ internal sealed class Sheet(DrawingOptions options)
         );
     }
 
-    public static string F(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
+    public static string F(ref SvgText text) => text.ToStringAndClear();
 
     public static string Html(string text) => WebUtility.HtmlEncode(text);
 }

@@ -86,8 +86,10 @@ public sealed class Walk
             Piece,
             Site,
             _baselines,
-            _signed,
-            new(Draft.InspectedOn ?? Site.DayOf(Draft.SavedAt), DateTimeOffset.MaxValue, Case)
+            [
+                .. WearRows.Records(_signed),
+                new(Draft.InspectedOn ?? Site.DayOf(Draft.SavedAt), DateTimeOffset.MaxValue, Case),
+            ]
         );
 
     public Piece Piece { get; }

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Keralith.Core.Custody;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
@@ -11,6 +10,7 @@ using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
 using Keralith.Web.Showing;
+using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -38,7 +38,8 @@ public sealed class PieceModel(
     PieceStore pieces,
     PieceGuesses guesses,
     InspectionStore inspections,
-    CustodyStore custody
+    CustodyStore custody,
+    IAntiforgery forms
 ) : YardPage(here)
 {
     public Piece Piece { get; private set; } = null!;
@@ -136,7 +137,12 @@ public sealed class PieceModel(
         var trip = new Trip();
         var found = PieceStore.Find(trip, mark);
         var kept = guesses.Of(mark) is { } guess ? new PieceOnRecord(trip, guess) : null;
-        await Here.MakeAsync(trip, Cancel);
+        var answered = Here.MakeAsync(trip, Cancel);
+
+        // The token of the page's form is made while the database answers: it takes as long as drawing the piece.
+        if (Here.May(Core.People.Right.Draft))
+            _ = forms.GetAndStoreTokens(HttpContext);
+        await answered;
         if (found.Value is not { } piece)
             return NotFound();
         if (kept?.Piece != piece.Id)
@@ -161,13 +167,14 @@ public sealed class PieceModel(
         Figures = Drawings.GearDrawings.Figures(piece.Gear, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
         var signed = kept.Inspections.Value;
         PartNames = Catalogue.Parts(piece.GearAt(Site), Site.Books).ToDictionary(p => p.Path, p => p.Name);
+        var measured = WearRows.Records(signed);
         Wear = WearRows
-            .Of(piece, Site, baselines, signed)
+            .Of(piece, Site, baselines, measured)
             .Where(s => s.Points.Count > 1)
             .OrderBy(s => s.Forecast is Wearing w ? w.DaysToLimit : int.MaxValue)
             .ThenByDescending(s => s.Points.Count)
             .ToList();
-        var last = LastMeasured(signed, baselines);
+        var last = LastMeasured(measured, baselines);
         Worse = WorseToday(
             signed
                 .OrderByDescending(i => i.CountsFrom)
@@ -277,29 +284,24 @@ public sealed class PieceModel(
             );
     }
 
-    /// <summary>The newest figure of each measure, as it was written.</summary>
+    /// <summary>The newest figure of each length that is compared with one when new.</summary>
+    /// <param name="measured">The newest first.</param>
     private static Dictionary<BaselineKey, string> LastMeasured(
-        IEnumerable<InspectionRow> signed,
+        IEnumerable<WearRecord> measured,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
     )
     {
         var last = new Dictionary<BaselineKey, string>();
-        foreach (var inspection in signed.Where(i => i.Counts))
+        foreach (var record in measured)
+        foreach (var answer in record.Case.Answers)
         {
-            using var document = JsonDocument.Parse(inspection.CaseDocument);
-            foreach (var answer in document.RootElement.GetProperty("answers").EnumerateArray())
-            {
-                var key = new BaselineKey(
-                    answer.GetProperty("part").GetString()!,
-                    answer.GetProperty("criterion").GetString()!
-                );
+            if (answer.Response is not Measured figure)
+                continue;
+            var key = new BaselineKey(answer.Part, answer.Criterion.Id);
 
-                // A figure of the part that was there before is not this part's.
-                if (baselines.TryGetValue(key, out var since) && inspection.CountsFrom < since.SetAt)
-                    continue;
-                if (answer.TryGetProperty("value", out var value))
-                    last.TryAdd(key, $"{value.GetString()} ({inspection.InspectedOn:yyyy-MM-dd})");
-            }
+            // A figure of the part that was there before is not this part's.
+            if (!baselines.TryGetValue(key, out var since) || record.SignedAt >= since.SetAt)
+                last.TryAdd(key, $"{figure.Value} ({record.Day:yyyy-MM-dd})");
         }
 
         return last;
