@@ -4,6 +4,7 @@ using Keralith.Core.Register;
 using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Security;
+using Microsoft.AspNetCore.Antiforgery;
 
 namespace Keralith.Web;
 
@@ -13,6 +14,7 @@ public sealed class Here(
     SiteClock clock,
     Database database,
     KeptSites kept,
+    IAntiforgery forms,
     InstrumentStore instruments
 )
 {
@@ -79,10 +81,14 @@ public sealed class Here(
     }
 
     /// <summary>Makes a page's first trip to the database, what every page needs going with it.</summary>
-    public async Task MakeAsync(Trip trip, CancellationToken cancel)
+    /// <param name="hasForm">Whether the page sends forms: their token is made while the database answers.</param>
+    public async Task MakeAsync(Trip trip, CancellationToken cancel, bool hasForm = false)
     {
         var asked = _sites is null ? KeptSites.Ask(trip, May(Right.Draft) ? Actor.Id : null) : null;
-        await database.MakeAsync(trip, cancel);
+        var answered = database.MakeAsync(trip, cancel);
+        if (hasForm)
+            _ = forms.GetAndStoreTokens(context.HttpContext!);
+        await answered;
         if (asked is null)
             return;
         _drafts = asked.Value.Drafts;

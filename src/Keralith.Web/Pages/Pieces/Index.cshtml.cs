@@ -10,7 +10,6 @@ using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
 using Keralith.Web.Showing;
-using Microsoft.AspNetCore.Antiforgery;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -38,8 +37,7 @@ public sealed class PieceModel(
     PieceStore pieces,
     PieceGuesses guesses,
     InspectionStore inspections,
-    CustodyStore custody,
-    IAntiforgery forms
+    CustodyStore custody
 ) : YardPage(here)
 {
     public Piece Piece { get; private set; } = null!;
@@ -137,12 +135,7 @@ public sealed class PieceModel(
         var trip = new Trip();
         var found = PieceStore.Find(trip, mark);
         var kept = guesses.Of(mark) is { } guess ? new PieceOnRecord(trip, guess) : null;
-        var answered = Here.MakeAsync(trip, Cancel);
-
-        // The token of the page's form is made while the database answers: it takes as long as drawing the piece.
-        if (Here.May(Core.People.Right.Draft))
-            _ = forms.GetAndStoreTokens(HttpContext);
-        await answered;
+        await Here.MakeAsync(trip, Cancel, hasForm: Here.May(Core.People.Right.Draft));
         if (found.Value is not { } piece)
             return NotFound();
         if (kept?.Piece != piece.Id)

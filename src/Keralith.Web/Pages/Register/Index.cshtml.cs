@@ -135,7 +135,7 @@ public sealed class IndexModel(Here here, RegisterSearch search, ViewStore views
         };
         var trip = new Trip();
         var (mine, ahead) = (ViewStore.Of(trip, Here.Actor.Id), search.Ask(trip, query));
-        await Here.MakeAsync(trip, Cancel);
+        await Here.MakeAsync(trip, Cancel, hasForm: true);
         Views = mine.Value;
         Sites = await Here.SitesAsync(Cancel);
         Found = await search.FindAsync(query with { Today = Here.Today, Notice = Sites.Home.DueNotice }, Cancel, ahead);
