@@ -59,6 +59,22 @@ public sealed class Trip
         other._asked.Clear();
     }
 
+    /// <summary>Puts what was asked of a piece by its id to the piece of a mark.</summary>
+    /// <exception cref="InvalidOperationException">A question has more to it than the piece it is asked of.</exception>
+    internal void OfPieceMarked(string mark)
+    {
+        foreach (var (command, _) in _asked)
+        {
+            if (command.Parameters.Count != 1 || command.CommandText.StartsWith("with", StringComparison.Ordinal))
+                throw new InvalidOperationException($"Not asked of a piece alone: {command.CommandText}");
+            command.CommandText =
+                "with asked as materialized (select id from piece where mark = $1)\n"
+                + command.CommandText.Replace("$1", "(select id from asked)", StringComparison.Ordinal);
+            command.Parameters.Clear();
+            command.Positional(mark);
+        }
+    }
+
     /// <summary>Makes the trip.</summary>
     /// <param name="longest">How long it may take; null: as long as the connection lets a question take.</param>
     internal async Task MakeAsync(NpgsqlConnection connection, CancellationToken cancel, TimeSpan? longest = null)

@@ -114,7 +114,6 @@ public static class WebHost
         services.AddSingleton<SetUpStore>();
         services.AddSingleton<StoreKeeping>();
         services.AddSingleton<PieceStore>();
-        services.AddSingleton<PieceGuesses>();
         services.AddSingleton<ReplacementStore>();
         services.AddSingleton<OwnWaysStore>();
         services.AddSingleton<WallStore>();

@@ -14,6 +14,28 @@ public class PageTests
     private static CancellationToken Cancel => TestContext.Current.CancellationToken;
 
     [Fact]
+    public async Task A_piece_is_shown_alike_by_its_mark_its_serial_and_a_code_it_carries()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0002"));
+        var piece = (await yard.App.Services.GetRequiredService<PieceStore>().FindAsync("HM-0002", Cancel))!;
+        var bound = await yard
+            .App.Services.GetRequiredService<CodeStore>()
+            .BindAsync(piece.Id, "04A2B9", new(Seed.People["stores"], DateTimeOffset.UtcNow, Guid.NewGuid()), Cancel);
+        Assert.True(bound.Ok, bound.Fault);
+        var inspector = await yard.SignedInAsync("inspector");
+        var whole = (await inspector.PageAsync("/piece/HM-0002")).QuerySelector("main")!.TextContent;
+        Assert.Contains("Further code bound: 04A2B9", whole, StringComparison.Ordinal);
+        foreach (var text in (string[])["hm-0002", "HM0002", piece.Serial!, "04a2b9"])
+        {
+            Assert.Equal(
+                whole,
+                (await inspector.PageAsync($"/piece/{Uri.EscapeDataString(text)}")).QuerySelector("main")!.TextContent
+            );
+        }
+    }
+
+    [Fact]
     public async Task A_scan_of_a_mark_or_serial_leads_to_the_piece_and_anything_else_to_the_search()
     {
         await using var yard = await WebYard.OpenAsync();

@@ -5,7 +5,18 @@ namespace Keralith.Data;
 /// <summary>All that is kept of one piece beside the piece itself, asked on one trip.</summary>
 public sealed class PieceOnRecord(Trip trip, Guid piece)
 {
-    public Guid Piece { get; } = piece;
+    /// <summary>
+    /// The same of the piece of a mark, before anybody knows which that is: one trip finds the piece and all of it. A mark
+    /// never goes to another piece. Where no piece is marked so, nothing is on record.
+    /// </summary>
+    public static PieceOnRecord Marked(Trip trip, string mark)
+    {
+        var own = new Trip();
+        var kept = new PieceOnRecord(own, Guid.Empty);
+        own.OfPieceMarked(mark);
+        trip.Add(own);
+        return kept;
+    }
 
     public Asked<List<string>> Codes { get; } = CodeStore.Of(trip, piece);
 
@@ -32,25 +43,4 @@ public sealed class PieceOnRecord(Trip trip, Guid piece)
     public Asked<List<DisposalRow>> Disposals { get; } = CustodyStore.Disposals(trip, piece);
 
     public Asked<List<YardEvent>> Moves { get; } = YardStore.Events(trip, piece);
-}
-
-/// <summary>
-/// Which piece a text led to last. A page asks all of that one together with who it is; it is a guess, held against what
-/// is found each time, and asked again where it was another.
-/// </summary>
-public sealed class PieceGuesses
-{
-    private const int Most = 50_000;
-
-    private readonly System.Collections.Concurrent.ConcurrentDictionary<string, Guid> _found = new();
-
-    /// <summary>The piece it led to; null where nobody asked yet.</summary>
-    public Guid? Of(string text) => _found.TryGetValue(text, out var piece) ? piece : null;
-
-    public void Keep(string text, Guid piece)
-    {
-        if (_found.Count >= Most)
-            _found.Clear();
-        _found[text] = piece;
-    }
 }

@@ -37,6 +37,9 @@ public sealed class PieceStore(Database database)
 {
     private const string From = "from piece p join store s on s.id = p.store_id";
 
+    /// <summary>A text as a mark is written, if it is one.</summary>
+    public static string AsMark(string text) => text.Trim().ToUpperInvariant();
+
     /// <summary>The piece of a mark, or of a serial only one piece has; null when there is none.</summary>
     public Task<Piece?> FindAsync(string text, CancellationToken cancel) =>
         database.AskAsync(t => Find(t, text), cancel);
@@ -44,7 +47,7 @@ public sealed class PieceStore(Database database)
     /// <summary>The same, on a trip made with other questions.</summary>
     public static Asked<Piece?> Find(Trip trip, string text)
     {
-        var wanted = text.Trim().ToUpperInvariant();
+        var wanted = AsMark(text);
         return trip.Ask(
             new NpgsqlBatchCommand(
                 $"""
@@ -166,10 +169,25 @@ public sealed class PieceStore(Database database)
         Trip trip,
         Guid piece,
         FactOrder? at = null
-    ) =>
-        trip.Ask(new NpgsqlBatchCommand(BaselineSql).Positional(piece, at?.Number), BaselineFrom, rows =>
-            (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key)
+    )
+    {
+        var asked = new Conditions();
+        asked.Add($"b.piece_id = {asked.Bind(piece)}");
+        if (at is { } seen)
+            asked.Add($"b.seq <= {asked.Bind(seen.Number)}");
+        return trip.Ask(
+            new NpgsqlBatchCommand(
+                $"""
+                select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
+                from baseline b join person w on w.id = b.set_by
+                where {asked}
+                order by b.part, b.criterion, b.id desc
+                """
+            ).Positional(asked.Values),
+            BaselineFrom,
+            rows => (IReadOnlyDictionary<BaselineKey, BaselineRow>)rows.ToDictionary(r => r.Key)
         );
+    }
 
     /// <summary>The newest figure of each measure of some pieces; an empty set for a piece without any.</summary>
     internal static async Task<IReadOnlyDictionary<Guid, Dictionary<BaselineKey, BaselineFigure>>> FiguresAsync(
@@ -360,13 +378,6 @@ public sealed class PieceStore(Database database)
             ).Positional(piece),
             TagRecord.From
         );
-
-    private const string BaselineSql = """
-        select distinct on (b.part, b.criterion) b.part, b.criterion, b.value, b.basis, b.links, b.set_at, w.name
-        from baseline b join person w on w.id = b.set_by
-        where b.piece_id = $1 and ($2::bigint is null or b.seq <= $2)
-        order by b.part, b.criterion, b.id desc
-        """;
 
     private static BaselineRow BaselineFrom(NpgsqlDataReader r) =>
         new(

@@ -35,7 +35,6 @@ public sealed class PieceModel(
     Here here,
     Database database,
     PieceStore pieces,
-    PieceGuesses guesses,
     InspectionStore inspections,
     CustodyStore custody
 ) : YardPage(here)
@@ -134,15 +133,15 @@ public sealed class PieceModel(
         Done = JustDone.GetValueOrDefault(done ?? string.Empty);
         var trip = new Trip();
         var found = PieceStore.Find(trip, mark);
-        var kept = guesses.Of(mark) is { } guess ? new PieceOnRecord(trip, guess) : null;
+        var kept = PieceOnRecord.Marked(trip, PieceStore.AsMark(mark));
         await Here.MakeAsync(trip, Cancel, hasForm: Here.May(Core.People.Right.Draft));
         if (found.Value is not { } piece)
             return NotFound();
-        if (kept?.Piece != piece.Id)
+        if (piece.Mark != PieceStore.AsMark(mark))
         {
+            // Found by its serial, or by a code it carries.
             kept = new(trip, piece.Id);
             await database.MakeAsync(trip, Cancel);
-            guesses.Keep(mark, piece.Id);
         }
 
         Piece = piece;
