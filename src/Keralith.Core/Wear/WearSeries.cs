@@ -35,14 +35,12 @@ public sealed record WearSeries(
     )
     {
         var points = Readings(baselines, records);
-        var placed = Catalogue
-            .PlacementOf(now.Gear, now.Books)
-            .Questions.Select(q => new BaselineKey(q.Part, q.Criterion.Id))
-            .ToHashSet();
+        var placement = Catalogue.PlacementOf(now.Gear, now.Books);
         var all = new List<WearSeries>();
-        foreach (var (key, series) in points.Where(p => placed.Contains(p.Key)))
+        foreach (var (key, series) in points)
         {
-            var criterion = Catalogue.Find(key.Criterion)!;
+            if (Catalogue.Find(key.Criterion) is not { } criterion || placement.IndexOf(criterion, key.Part) < 0)
+                continue;
             var limits = LimitSet.For(
                 now,
                 criterion,

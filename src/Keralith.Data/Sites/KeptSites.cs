@@ -14,21 +14,26 @@ public sealed record EachTime(string SitesMadeOf, int Drafts);
 /// </summary>
 public sealed class KeptSites(Database database)
 {
-    // The rows of the sites themselves, and of what is only ever added to, how many there are: their tables refuse any
+    // The rows of the sites themselves, and of what is only ever added to, who set how much of it: those tables refuse any
     // change. A name is another when who bears it says so.
     private const string MadeOf = """
         concat_ws(
           E'\n',
           (select string_agg(s::text, E'\n' order by s.id) from site s),
-          (select count(*) from own_limit),
-          (select count(*) from proof_ask),
-          (select count(*) from own_question),
-          (select count(*) from question_withdrawal),
           (
-            select string_agg(w.name, E'\n' order by w.id)
-            from person w
-            where w.id in (select set_by from own_limit union all select set_by from proof_ask union all select set_by from own_question)
-          )
+            select string_agg(w.name || ' ' || c.set, E'\n' order by w.id)
+            from (
+              select o.set_by, count(*) as set
+              from (
+                select set_by from own_limit
+                union all select set_by from proof_ask
+                union all select set_by from own_question
+              ) o
+              group by o.set_by
+            ) c
+            join person w on w.id = c.set_by
+          ),
+          (select count(*) from question_withdrawal)
         )
         """;
 
