@@ -98,6 +98,20 @@ public class KeptSitesTests
         Assert.Same(first, await NowAsync(yard, kept));
     }
 
+    /// <summary>As a node meets it whose server failed over without the last act, or was restored under it.</summary>
+    [Fact]
+    public async Task A_limit_lost_with_its_server_and_another_set_since_is_not_taken_for_the_same()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var kept = new KeptSites(yard.Database);
+        Yard.Must(await LimitAsync(yard, "4 %"));
+        Assert.Equal("4 %", Assert.Single((await NowAsync(yard, kept)).Home.Limits).Figure);
+        await yard.AsOwnerAsync("alter table own_limit disable trigger user; delete from own_limit");
+        yard.Now = yard.Now.AddMinutes(1);
+        Yard.Must(await LimitAsync(yard, "3 %"));
+        Assert.Equal("3 %", Assert.Single((await NowAsync(yard, kept)).Home.Limits).Figure);
+    }
+
     [Fact]
     public async Task What_changes_while_the_sites_are_read_is_seen_by_the_question_after()
     {

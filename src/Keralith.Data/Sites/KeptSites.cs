@@ -14,26 +14,26 @@ public sealed record EachTime(string SitesMadeOf, int Drafts);
 /// </summary>
 public sealed class KeptSites(Database database)
 {
-    // The rows of the sites themselves, and of what is only ever added to, who set how much of it: those tables refuse any
-    // change. A name is another when who bears it says so.
+    // The rows of the sites themselves, and of what is only ever added to, who set how much of it and when last: those tables
+    // refuse any change. The moment tells apart what numbers can't: a server that lost the last and was given another.
     private const string MadeOf = """
         concat_ws(
           E'\n',
           (select string_agg(s::text, E'\n' order by s.id) from site s),
           (
-            select string_agg(w.name || ' ' || c.set, E'\n' order by w.id)
+            select string_agg(concat_ws(' ', w.name, c.set, c.newest), E'\n' order by w.id)
             from (
-              select o.set_by, count(*) as set
+              select o.set_by, count(*) as set, max(o.set_at) as newest
               from (
-                select set_by from own_limit
-                union all select set_by from proof_ask
-                union all select set_by from own_question
+                select set_by, set_at from own_limit
+                union all select set_by, set_at from proof_ask
+                union all select set_by, set_at from own_question
               ) o
               group by o.set_by
             ) c
             join person w on w.id = c.set_by
           ),
-          (select count(*) from question_withdrawal)
+          (select concat_ws(' ', count(*), max(at)) from question_withdrawal)
         )
         """;
 
