@@ -267,6 +267,8 @@ public class AfterTheCageTests
     [InlineData("Ostmark", "X-2", "B7", "K-1500", "2025-12-31", true)]
     [InlineData("Ostmark", "X-2", "B7", "K-1500", "2026-01-01", false)]
     [InlineData("Ostmark", "X-2", "B7", "K-1500", null, true)]
+    [InlineData("OST-MARK", "x2", "b 7", "K 1500", "2025-03-01", true)]
+    [InlineData("Ost Mark 2", "X-2", "B7", "K-1500", "2025-03-01", false)]
     public void A_recall_means_what_agrees_and_what_is_not_known_is_taken_to_agree(
         string? maker,
         string? model,
@@ -284,9 +286,32 @@ public class AfterTheCageTests
     [Theory]
     [InlineData("K-1500", true)]
     [InlineData("k-1500 ", true)]
+    [InlineData("K1500", true)]
     [InlineData("K-1501", false)]
+    [InlineData("K-1500A", false)]
     public void One_serial_alone_is_that_piece(string serial, bool meant) =>
         Assert.Equal(meant, Match(from: "K-1500").Matches(new("Ostmark", null, null, serial, null)));
+
+    /// <summary>A serial that says more than the range leaves in doubt whether it is meant: it is held until somebody looked.</summary>
+    [Theory]
+    [InlineData("K-1000", true)]
+    [InlineData("K-0999", false)]
+    [InlineData("K-999", false)]
+    [InlineData("K-1999", true)]
+    [InlineData("K-2000", false)]
+    [InlineData("K-01500", true)]
+    [InlineData("K-1500A", true)]
+    [InlineData("K 1500 rev 2", true)]
+    [InlineData("K-0999A", false)]
+    [InlineData("K-2000/1500", false)]
+    [InlineData("1500", false)]
+    [InlineData("MK-1500", false)]
+    [InlineData("K", false)]
+    [InlineData("K-000000000000001500", true)]
+    [InlineData("K-999999999999999999", false)]
+    [InlineData("K-9999999999999999999", true)]
+    public void A_serial_within_a_range_is_meant_and_so_is_one_in_doubt(string serial, bool meant) =>
+        Assert.Equal(meant, Match(from: "K-1000", to: "K-1999").Matches(new("Ostmark", null, null, serial, null)));
 
     [Theory]
     [InlineData("", "X-2", null, null, "maker")]

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Security.Cryptography;
 using Keralith.Core.Custody;
 using Keralith.Core.Gear;
@@ -399,6 +400,71 @@ public class AfterTheCageTests
         var set = await recalls.AllAsync(Cancel);
         Assert.Equal([12, 12], set.Select(r => r.Held));
         await NothingIsFoundAsync(yard);
+    }
+
+    /// <summary>Letters whose small forms differ while their capital is one, as a database's own comparison does not know.</summary>
+    [Fact]
+    public async Task A_recall_finds_its_maker_however_spelled_in_case_in_any_script()
+    {
+        await using var yard = await Yard.OpenAsync();
+        foreach (var (mark, maker) in new[] { ("HM-0001", "ατλας"), ("HM-0002", "Ατλας"), ("HM-0003", "ατλα") })
+        {
+            var made = Made(mark, "K-150");
+            made["maker"] = maker;
+            await yard.InServiceAsync(made);
+        }
+
+        var recalls = new RecallStore(yard.Database);
+        var capitals = Serials with { Maker = "ΑΤΛΑΣ" };
+        Assert.Equal(2, (await recalls.PreviewAsync(capitals, 10, Cancel)).All);
+        Yard.Must(await recalls.SetAsync(capitals, "Cracks", "Notice 4", yard.Stamp("qualified"), Cancel));
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0002")).State);
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0003")).State);
+        await NothingIsFoundAsync(yard);
+    }
+
+    /// <summary>Recalls stand for years, and whoever registers a piece holds up everybody who signs meanwhile.</summary>
+    [Fact]
+    public async Task However_many_recalls_stand_registering_a_piece_takes_no_more_questions()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.RegisterAsync(Made("HM-0001", "M-1"));
+        var alone = await TripsAsync(() => yard.RegisterAsync(Made("HM-0002", "M-2")));
+        var recalls = new RecallStore(yard.Database);
+        for (var i = 0; i < 30; i++)
+        {
+            var range = Serials with { SerialFrom = $"K-{i * 10:000}", SerialTo = $"K-{(i * 10) + 10:000}" };
+            Yard.Must(await recalls.SetAsync(range, $"Cracks {i}", "Notice 4", yard.Stamp("qualified"), Cancel));
+        }
+
+        Assert.Equal(alone, await TripsAsync(() => yard.RegisterAsync(Made("HM-0003", "M-3"))));
+
+        // Each that means it holds it.
+        await yard.RegisterAsync(Made("HM-0004", "K-010"));
+        Assert.Equal(
+            ["Recall: Cracks 0", "Recall: Cracks 1"],
+            (await yard.Custody.HoldsAsync((await yard.FindAsync("HM-0004")).Id, Cancel)).Select(h => h.Reason).Order()
+        );
+        await NothingIsFoundAsync(yard);
+    }
+
+    /// <summary>How many round trips to the database something takes.</summary>
+    private static async Task<int> TripsAsync(Func<Task> act)
+    {
+        var trips = 0;
+        using var mine = new Activity("counted").Start();
+        using var listener = new ActivityListener
+        {
+            ShouldListenTo = source => source.Name == "Npgsql",
+            Sample = (ref options) =>
+                options.Parent.TraceId == mine.TraceId ? ActivitySamplingResult.AllData : ActivitySamplingResult.None,
+            ActivityStopped = trip => Interlocked.Add(ref trips, trip.TraceId == mine.TraceId ? 1 : 0),
+        };
+        ActivitySource.AddActivityListener(listener);
+        await act();
+        Assert.True(trips > 0, "nothing was counted");
+        return trips;
     }
 
     [Fact]

@@ -111,6 +111,33 @@ public class ProofAskTests
         Assert.Equal([("HM-0001", null), ("HM-0002", (DateOnly?)today.AddDays(5))], due.Select(d => (d.Mark, d.On)));
     }
 
+    [Theory]
+    [InlineData("Brackenfell Chain", "BRACKENFELL-CHAIN")]
+    [InlineData("Ατλας", "ΑΤΛΑΣ")]
+    public async Task What_a_maker_asks_anew_takes_the_place_of_the_last_however_it_is_spelled(string one, string other)
+    {
+        await using var yard = await Yard.OpenAsync();
+        var store = new ProofAskStore(yard.Database);
+        var form = Seed.Shackle("HM-0001");
+        form["maker"] = one;
+        await yard.InServiceAsync(form);
+        await TestedAsync(yard, "HM-0001", Today(yard));
+        var tested = Today(yard);
+        foreach (var (name, months) in new[] { (one, 6), (other, 12), (one, 9) })
+        {
+            Yard.Must(
+                await store.SetAsync(new(name, "", "", months, "Maker's sheet 4"), yard.Stamp("qualified"), Cancel)
+            );
+            Assert.Equal(new(tested.AddMonths(months), false), await OfAsync(yard, "HM-0001"));
+            await NothingIsFoundAsync(yard);
+        }
+
+        Yard.Must(await store.SetAsync(new(other, "", "", null, "No more"), yard.Stamp("qualified"), Cancel));
+        Assert.Empty((await yard.Sites.GetAsync(Cancel)).ProofAsks);
+        Assert.Equal(ProofDue.None, await OfAsync(yard, "HM-0001"));
+        await NothingIsFoundAsync(yard);
+    }
+
     [Fact]
     public async Task What_is_registered_later_comes_under_what_is_asked()
     {

@@ -83,6 +83,34 @@ public class SettingsTests
         Assert.Empty(site.LimitsFor(null, null));
     }
 
+    [Theory]
+    [InlineData("Quillon Hoists", "QUILLON-HOISTS")]
+    [InlineData("Quillon-Hoists", "quillon  hoists")]
+    [InlineData("Ατλας", "ΑΤΛΑΣ")]
+    public async Task A_makers_limit_set_anew_takes_the_place_of_the_last_however_the_maker_is_spelled(
+        string one,
+        string other
+    )
+    {
+        await using var yard = await Yard.OpenAsync();
+        const string Growth = "hoistchain.growth";
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "2 %", one, "QH-2"));
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "1 %", other, "qh 2"));
+        foreach (var name in new[] { one, other })
+            Assert.Equal(1, Assert.Single((await yard.Sites.GetAsync(Cancel)).LimitsFor(name, "QH2")).Percent);
+        Assert.Single((await yard.Sites.GetAsync(Cancel)).Limits);
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "1.5 %", one, "QH-2"));
+        Assert.Equal("1.5 %", Assert.Single((await yard.Sites.GetAsync(Cancel)).Limits).Figure);
+
+        // Another maker's, another measure's and the whole maker's stand beside it.
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "1 %", one + "2", "QH-2"));
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "1 %", one));
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, "hook.throat", "3 %", one, "QH-2"));
+        Assert.Equal(4, (await yard.Sites.GetAsync(Cancel)).Limits.Count);
+        Yard.Must(await LimitAsync(yard, "qualified", LimitOwner.Maker, Growth, "", other, "QH/2"));
+        Assert.Equal(3, (await yard.Sites.GetAsync(Cancel)).Limits.Count);
+    }
+
     [Fact]
     public async Task A_limit_withdrawn_counts_no_more_and_both_stand_in_the_ledger()
     {

@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Keralith.Core.Ledger;
 using Keralith.Core.People;
 
@@ -12,12 +14,12 @@ public sealed record RecallCandidate(string? Maker, string? Model, string? Batch
 /// Which gear a recall is about. Everything said must agree; what is not known of a piece is taken to agree, for what is not
 /// known is never taken as fine.
 /// </summary>
-/// <param name="Maker">Its maker, however spelled in case.</param>
+/// <param name="Maker">Its maker, however spelled.</param>
 /// <param name="SerialFrom">The first serial of a range; alone: that one.</param>
 /// <param name="SerialTo">The last serial of a range.</param>
 /// <param name="From">In service since that day or later.</param>
 /// <param name="Until">In service since that day or earlier.</param>
-public sealed record RecallMatch(
+public sealed partial record RecallMatch(
     string Maker,
     string? Model,
     string? Batch,
@@ -67,11 +69,14 @@ public sealed record RecallMatch(
         static string? Text(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
     }
 
+    /// <summary>Whether a maker is the one meant, however spelled; one not on record is not.</summary>
+    public bool MeansMaker(string? maker) => maker is not null && Spelling.Same(maker, Maker);
+
     /// <summary>Whether a piece is meant.</summary>
     public bool Matches(RecallCandidate piece) =>
-        Same(piece.Maker, Maker)
-        && (Model is null || piece.Model is null || Same(piece.Model, Model))
-        && (Batch is null || piece.Batch is null || Same(piece.Batch, Batch))
+        MeansMaker(piece.Maker)
+        && (Model is null || piece.Model is null || Spelling.Same(piece.Model, Model))
+        && (Batch is null || piece.Batch is null || Spelling.Same(piece.Batch, Batch))
         && (SerialFrom is null || piece.Serial is null || InRange(piece.Serial))
         && (From is null || piece.Since is null || piece.Since >= From)
         && (Until is null || piece.Since is null || piece.Since <= Until);
@@ -79,33 +84,39 @@ public sealed record RecallMatch(
     private bool InRange(string serial)
     {
         if (SerialTo is null)
-            return Same(serial, SerialFrom);
+            return Spelling.Same(serial, SerialFrom);
         var (letters, first, last) = Range(SerialFrom!, SerialTo)!.Value;
-        return Split(serial) is { } own && Same(own.Letters, letters) && own.Figures >= first && own.Figures <= last;
+
+        // What stands behind the figures (K-150A), or more figures than can be counted, leave it in doubt: it is meant.
+        return Figures()
+            .Matches(serial)
+            .Any(f =>
+                Spelling.Same(serial[..f.Index], letters)
+                && (f.Length > MostFigures || (Counted(f) is var own && own >= first && own <= last))
+            );
     }
 
     private static (string Letters, decimal First, decimal Last)? Range(string from, string to) =>
         Split(from) is { } first
         && Split(to) is { } last
-        && Same(first.Letters, last.Letters)
+        && Spelling.Same(first.Letters, last.Letters)
         && first.Figures <= last.Figures
             ? (first.Letters, first.Figures, last.Figures)
             : null;
 
     /// <summary>A serial's letters and the figures it ends with; null where it ends with none, or with more than can be counted.</summary>
-    private static (string Letters, decimal Figures)? Split(string serial)
-    {
-        var text = serial.Trim();
-        var at = text.Length;
-        while (at > 0 && char.IsAsciiDigit(text[at - 1]))
-            at--;
-        return text.Length - at is > 0 and <= 18
-            ? (text[..at], decimal.Parse(text.AsSpan(at), provider: System.Globalization.CultureInfo.InvariantCulture))
+    private static (string Letters, decimal Figures)? Split(string serial) =>
+        Figures().Matches(serial).LastOrDefault() is { Length: <= MostFigures } last
+        && last.Index + last.Length == serial.Length
+            ? (serial[..last.Index], Counted(last))
             : null;
-    }
 
-    private static bool Same(string? one, string? other) =>
-        string.Equals(one?.Trim(), other?.Trim(), StringComparison.OrdinalIgnoreCase);
+    private static decimal Counted(Match figures) => decimal.Parse(figures.ValueSpan, CultureInfo.InvariantCulture);
+
+    private const int MostFigures = 18;
+
+    [GeneratedRegex("[0-9]+")]
+    private static partial Regex Figures();
 }
 
 /// <summary>Recalls: all gear that matches is held at once, and what is registered later; who set one lets it go.</summary>

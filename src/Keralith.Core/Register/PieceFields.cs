@@ -2,7 +2,6 @@ using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Schedule;
-using Keralith.Core.Sites;
 using Keralith.Core.Tags;
 using static Keralith.Core.Register.ChangeMeaning;
 
@@ -63,8 +62,8 @@ public static class PieceFields
         {
             IsOwn = true,
         },
-        Text("maker", "maker", (a, b) => Spelling(a.Maker, b.Maker), e => e.Maker, (e, v) => e with { Maker = v }),
-        Text("model", "model", (a, b) => Spelling(a.Model, b.Model), e => e.Model, (e, v) => e with { Model = v }),
+        Text("maker", "maker", (a, b) => Respelled(a.Maker, b.Maker), e => e.Maker, (e, v) => e with { Maker = v }),
+        Text("model", "model", (a, b) => Respelled(a.Model, b.Model), e => e.Model, (e, v) => e with { Model = v }),
         Text("batch", "batch", Slip, e => e.Batch, (e, v) => e with { Batch = v }),
         new("ratedLoad", "rated load")
         {
@@ -425,8 +424,8 @@ public static class PieceFields
         milder ? (InspectedAgain, Right.ChangeFigures) : (JudgedAgain, Right.Register);
 
     /// <summary>A maker's limits go by the name: another spelling is none of another maker.</summary>
-    private static (ChangeMeaning, Right) Spelling(string? before, string? after) =>
-        Site.Same(before, after) ? (SlipOfThePen, Right.Register) : (JudgedAgain, Right.ChangeFacts);
+    private static (ChangeMeaning, Right) Respelled(string? before, string? after) =>
+        Spelling.Same(before, after) ? (SlipOfThePen, Right.Register) : (JudgedAgain, Right.ChangeFacts);
 
     /// <summary>A marking read for the first time brings its load; a load raised later is another matter.</summary>
     private static (ChangeMeaning, Right) RatedLoad(PieceEntry before, PieceEntry after)

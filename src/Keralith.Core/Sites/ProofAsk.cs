@@ -20,15 +20,25 @@ public sealed record ProofAskRow(
 {
     /// <summary>Whether it is asked of a piece.</summary>
     public bool IsOf(GearFamily family, string? maker, string? model) =>
-        (Maker.Length == 0 || Site.Same(Maker, maker))
-        && (Model.Length == 0 || Site.Same(Model, model))
+        (Maker.Length == 0 || Spelling.Same(Maker, maker))
+        && (Model.Length == 0 || Spelling.Same(Model, model))
         && (Family is null || Family == family);
 
     /// <summary>Whether it and another are one, set twice.</summary>
     public bool IsOf(EnteredProofAsk other) =>
-        Site.Same(Maker, other.Maker)
-        && Site.Same(Model, other.Model)
-        && (Family?.Code ?? string.Empty) == other.Family;
+        KeyOf(0, Maker, Model, Family?.Code ?? string.Empty) == KeyOf(0, other.Maker, other.Model, other.Family);
+
+    /// <summary>
+    /// What tells one from another: of those with the same key the one set last is in force, and none is when that withdrew it.
+    /// </summary>
+    /// <param name="site">The number of the site; what a maker asks counts at all.</param>
+    /// <param name="family">Its code; empty: all.</param>
+    public static (int Site, string Maker, string Model, string Family) KeyOf(
+        int site,
+        string maker,
+        string model,
+        string family
+    ) => (maker.Length > 0 ? 0 : site, Spelling.Key(maker), Spelling.Key(model), family);
 
     /// <summary>What it is asked of, in words.</summary>
     public string Of =>

@@ -95,8 +95,8 @@ public sealed record Site(
             : Limits
                 .Where(l =>
                     l.Limit.Owner == LimitOwner.Maker
-                    && Same(l.Maker, maker)
-                    && (l.Model.Length == 0 || Same(l.Model, model))
+                    && Spelling.Same(l.Maker, maker)
+                    && (l.Model.Length == 0 || Spelling.Same(l.Model, model))
                 )
                 .ToList();
 
@@ -123,8 +123,8 @@ public sealed record Site(
                 .Select(q => q.Question)
                 .Where(q =>
                     q.Family == family
-                    && (q.Maker.Length == 0 || Same(q.Maker, maker))
-                    && (q.Model.Length == 0 || Same(q.Model, model))
+                    && (q.Maker.Length == 0 || Spelling.Same(q.Maker, maker))
+                    && (q.Model.Length == 0 || Spelling.Same(q.Model, model))
                 ),
         ];
     }
@@ -133,11 +133,9 @@ public sealed record Site(
     /// <param name="entered">A limit that can be read.</param>
     public Site With(EnteredLimit entered)
     {
+        var key = LimitRow.KeyOf(entered.Owner, Id, entered.Maker, entered.Model, entered.Criterion);
         var others = Limits.Where(l =>
-            l.Limit.Owner != entered.Owner
-            || l.Limit.Criterion.Id != entered.Criterion
-            || !Same(l.Maker, entered.Maker)
-            || !Same(l.Model, entered.Model)
+            LimitRow.KeyOf(l.Limit.Owner, Id, l.Maker, l.Model, l.Limit.Criterion.Id) != key
         );
         var read = OwnLimitReader.Read(entered.Owner, entered.Criterion, entered.Figure.Trim(), Books);
         return this with
@@ -183,12 +181,6 @@ public sealed record Site(
                 : [.. others],
         };
     }
-
-    /// <summary>Whether two names of a maker or a model are one: only letters and digits tell them apart.</summary>
-    public static bool Same(string? name, string? other) => Letters(name) == Letters(other);
-
-    private static string Letters(string? name) =>
-        string.Concat((name ?? string.Empty).Where(char.IsLetterOrDigit)).ToUpperInvariant();
 }
 
 /// <summary>A limit in force beside the books.</summary>
@@ -204,4 +196,18 @@ public sealed record LimitRow(
     string Reason,
     DateTimeOffset SetAt,
     string SetBy
-);
+)
+{
+    /// <summary>
+    /// What tells one from another: of those with the same key the one set last is in force, and none is when that withdrew it.
+    /// </summary>
+    /// <param name="site">The number of the site; what a maker says counts at all.</param>
+    /// <param name="criterion">Its id.</param>
+    public static (LimitOwner Owner, int Site, string Maker, string Model, string Criterion) KeyOf(
+        LimitOwner owner,
+        int site,
+        string maker,
+        string model,
+        string criterion
+    ) => (owner, owner == LimitOwner.Site ? site : 0, Spelling.Key(maker), Spelling.Key(model), criterion);
+}

@@ -47,10 +47,8 @@ public sealed class RecallStore(Database database)
     /// <param name="most">How many are read in full; how many there are is told beside.</param>
     public async Task<(List<Piece> Pieces, int All)> PreviewAsync(RecallMatch match, int most, CancellationToken cancel)
     {
-        var ids = (await database.AskAsync(t => Candidates(t, match), cancel))
-            .Where(c => match.Matches(c.Candidate))
-            .Select(c => c.Id)
-            .ToList();
+        var makers = (await database.AskAsync(Makers, cancel)).Where(match.MeansMaker).ToArray();
+        var ids = Meant(await database.AskAsync(t => OfMakers(t, makers), cancel), match).ToList();
         return (await OfAsync("p.id = any($1)", ids.ToArray(), most, cancel), ids.Count);
     }
 
@@ -93,10 +91,10 @@ public sealed class RecallStore(Database database)
                 if (Recalls.RefusalToSet(reason, source, session.By) is { } refusal)
                     return refusal;
                 await InsertAsync(session, match, reason!.Trim(), source!.Trim()).ConfigureAwait(false);
-                var ids = (await session.AskAsync(t => Candidates(t, match)).ConfigureAwait(false))
-                    .Where(c => match.Matches(c.Candidate))
-                    .Select(c => c.Id);
-                var held = await StopAsync(session, ids, stamp.Submission, reason.Trim()).ConfigureAwait(false);
+                var makers = (await session.AskAsync(Makers).ConfigureAwait(false)).Where(match.MeansMaker).ToArray();
+                var made = await session.AskAsync(t => OfMakers(t, makers)).ConfigureAwait(false);
+                var held = await StopAsync(session, Meant(made, match), stamp.Submission, reason.Trim())
+                    .ConfigureAwait(false);
                 await LedgerStore
                     .AppendAllAsync(
                         session,
@@ -212,29 +210,39 @@ public sealed class RecallStore(Database database)
             .ConfigureAwait(false);
     }
 
-    /// <summary>Holds by the standing recalls what was just registered, or entered otherwise.</summary>
+    /// <summary>Holds by the standing recalls what was just registered, or entered otherwise; one question, however many stand.</summary>
     internal static async Task CatchAsync(Session session, IReadOnlyCollection<Guid> pieces)
     {
-        var standing = await session
-            .ReadAsync($"{Columns} where e.recall_id is null order by r.at", From)
-            .ConfigureAwait(false);
-        foreach (var recall in standing)
+        var trip = new Trip();
+        var standing = trip.All(
+            new NpgsqlBatchCommand(
+                """
+                select id, maker, model, batch, serial_from, serial_to, since_from, since_until, reason
+                from recall r
+                where not exists (select from recall_end e where e.recall_id = r.id)
+                order by at
+                """
+            ),
+            r => (Id: r.Get<Guid>("id"), Match: MatchFrom(r), Reason: r.Get<string>("reason"))
+        );
+        var candidates = Candidates(trip, "id = any($1)", pieces.ToArray());
+        var held = trip.All(
+            new NpgsqlBatchCommand(
+                "select recall_id, piece_id from hold where recall_id is not null and piece_id = any($1)"
+            ).Positional(pieces.ToArray()),
+            r => (Recall: r.GetGuid(0), Piece: r.GetGuid(1))
+        );
+        await session.AskAsync(trip).ConfigureAwait(false);
+
+        // Whose hold was let go before is not held again by the same recall.
+        var before = held.Value.ToHashSet();
+        foreach (var (recall, match, reason) in standing.Value)
         {
-            var candidates = await session
-                .AskAsync(t => Candidates(t, recall.Match, pieces.ToArray()))
-                .ConfigureAwait(false);
-            var meant = candidates.Where(c => recall.Match.Matches(c.Candidate)).Select(c => c.Id).ToList();
-            var held = await session
-                .ReadAsync(
-                    "select piece_id from hold where recall_id = $1 and piece_id = any($2)",
-                    r => r.GetGuid(0),
-                    recall.Id,
-                    meant.ToArray()
-                )
-                .ConfigureAwait(false);
-            var records = await StopAsync(session, meant.Except(held), recall.Id, recall.Reason).ConfigureAwait(false);
-            if (records.Count > 0)
-                await LedgerStore.AppendAllAsync(session, records).ConfigureAwait(false);
+            var meant = Meant(candidates.Value, match).Where(id => !before.Contains((recall, id))).ToList();
+            if (meant.Count == 0)
+                continue;
+            var records = await StopAsync(session, meant, recall, reason).ConfigureAwait(false);
+            await LedgerStore.AppendAllAsync(session, records).ConfigureAwait(false);
         }
     }
 
@@ -261,20 +269,37 @@ public sealed class RecallStore(Database database)
         return stopped.ConvertAll(s => (s.Piece.Mark, s.Outcome!.Record));
     }
 
-    /// <summary>What bears on a recall of everything of its maker that is not retired.</summary>
+    /// <summary>The makers on record. Core says which of them is meant: a database's lower case is that of its locale.</summary>
+    private static Asked<List<string>> Makers(Trip trip) =>
+        trip.All(
+            new NpgsqlBatchCommand(
+                $"select distinct maker from piece where maker is not null and state not in {Fragments.Retired}"
+            ),
+            r => r.GetString(0)
+        );
+
+    private static Asked<List<(Guid Id, RecallCandidate Candidate)>> OfMakers(Trip trip, string[] makers) =>
+        Candidates(trip, "lower(maker) = any(array(select lower(m) from unnest($1::text[]) m))", makers);
+
+    private static IEnumerable<Guid> Meant(
+        IEnumerable<(Guid Id, RecallCandidate Candidate)> among,
+        RecallMatch match
+    ) => among.Where(c => match.Matches(c.Candidate)).Select(c => c.Id);
+
+    /// <summary>What bears on a recall of some pieces that are not retired.</summary>
     private static Asked<List<(Guid Id, RecallCandidate Candidate)>> Candidates(
         Trip trip,
-        RecallMatch match,
-        Guid[]? among = null
+        string where,
+        Array values
     ) =>
         trip.All(
             new NpgsqlBatchCommand(
                 $"""
                 select id, maker, model, batch, serial, in_service_since
                 from piece
-                where lower(maker) = lower($1) and state not in {Fragments.Retired} and ($2::uuid[] is null or id = any($2))
+                where {where} and state not in {Fragments.Retired}
                 """
-            ).Positional(match.Maker, among),
+            ).Positional([values]),
             r =>
                 (
                     r.Get<Guid>("id"),
@@ -304,15 +329,7 @@ public sealed class RecallStore(Database database)
     private static RecallRow From(NpgsqlDataReader r) =>
         new(
             r.Get<Guid>("id"),
-            new(
-                r.Get<string>("maker"),
-                r.TextOrNull("model"),
-                r.TextOrNull("batch"),
-                r.TextOrNull("serial_from"),
-                r.TextOrNull("serial_to"),
-                r.ValueOrNull<DateOnly>("since_from"),
-                r.ValueOrNull<DateOnly>("since_until")
-            ),
+            MatchFrom(r),
             r.Get<string>("reason"),
             r.Get<string>("source"),
             r.Get<DateTimeOffset>("at"),
@@ -322,5 +339,16 @@ public sealed class RecallStore(Database database)
             r.ValueOrNull<DateTimeOffset>("ended_at"),
             r.Get<int>("held"),
             r.Get<int>("all_held")
+        );
+
+    private static RecallMatch MatchFrom(NpgsqlDataReader r) =>
+        new(
+            r.Get<string>("maker"),
+            r.TextOrNull("model"),
+            r.TextOrNull("batch"),
+            r.TextOrNull("serial_from"),
+            r.TextOrNull("serial_to"),
+            r.ValueOrNull<DateOnly>("since_from"),
+            r.ValueOrNull<DateOnly>("since_until")
         );
 }

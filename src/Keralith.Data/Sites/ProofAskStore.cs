@@ -16,30 +16,46 @@ public sealed class ProofAskStore(Database database)
 {
     /// <summary>What is asked, with the number of the site that asks it, on a trip made with other questions.</summary>
     public static Asked<List<(int Site, ProofAskRow Row)>> InForce(Trip trip) =>
-        trip.All(
+        trip.Ask(
             new NpgsqlBatchCommand(
                 """
                 select site_id, maker, model, family, months, reason, set_at, name as set_by from (
-                  select distinct on (case when maker = '' then site_id end, lower(maker), lower(model), family) a.*, w.name
+                  select distinct on (site_id, maker, model, family) a.*, w.name
                   from proof_ask a join person w on w.id = a.set_by
-                  order by case when maker = '' then site_id end, lower(maker), lower(model), family, a.id desc) newest
-                where months is not null
-                order by maker, model, family
+                  order by site_id, maker, model, family, a.id desc) newest
+                order by id desc
                 """
             ),
             r =>
                 (
-                    r.Get<int>("site_id"),
-                    new ProofAskRow(
+                    Site: r.Get<int>("site_id"),
+                    Key: ProofAskRow.KeyOf(
+                        r.Get<int>("site_id"),
                         r.Get<string>("maker"),
                         r.Get<string>("model"),
-                        GearFamilies.Find(r.Get<string>("family")),
-                        r.Get<int>("months"),
-                        r.Get<string>("reason"),
-                        r.Get<DateTimeOffset>("set_at"),
-                        r.Get<string>("set_by")
-                    )
-                )
+                        r.Get<string>("family")
+                    ),
+                    Row: r.ValueOrNull<int>("months") is { } months
+                        ? new ProofAskRow(
+                            r.Get<string>("maker"),
+                            r.Get<string>("model"),
+                            GearFamilies.Find(r.Get<string>("family")),
+                            months,
+                            r.Get<string>("reason"),
+                            r.Get<DateTimeOffset>("set_at"),
+                            r.Get<string>("set_by")
+                        )
+                        : null
+                ),
+            // Core says which are one: the newest of each is in force, and those withdrawn are not.
+            set =>
+                set.DistinctBy(a => a.Key)
+                    .Where(a => a.Row is not null)
+                    .Select(a => (a.Site, a.Row!))
+                    .OrderBy(a => a.Item2.Maker, StringComparer.Ordinal)
+                    .ThenBy(a => a.Item2.Model, StringComparer.Ordinal)
+                    .ThenBy(a => a.Item2.Family?.Code, StringComparer.Ordinal)
+                    .ToList()
         );
 
     /// <summary>Asks a proof test again and again from now on, or no more; due dates follow at once.</summary>

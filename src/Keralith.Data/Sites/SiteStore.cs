@@ -45,15 +45,25 @@ public sealed class SiteStore(Database database)
             new(
                 """
                 select owner, site_id, maker, model, criterion, figure, reason, set_at, name as set_by from (
-                  select distinct on (owner, case when owner = 'site' then site_id end, lower(maker), lower(model), criterion) l.*, w.name
+                  select distinct on (owner, site_id, maker, model, criterion) l.*, w.name
                   from own_limit l join person w on w.id = l.set_by
-                  order by owner, case when owner = 'site' then site_id end, lower(maker), lower(model), criterion, l.id desc) newest
-                where figure is not null order by owner desc, maker, model, criterion
+                  order by owner, site_id, maker, model, criterion, l.id desc) newest
+                order by id desc
                 """
             ),
-            r => (Site: r.Get<int>("site_id"), Row: LimitFrom(r)),
-            limits =>
-                sites.Count == 0
+            r => (Site: r.Get<int>("site_id"), Key: LimitKeyFrom(r), Row: LimitFrom(r)),
+            set =>
+            {
+                // Core says which are one: the newest of each is in force, and those withdrawn are not.
+                var limits = set.DistinctBy(l => l.Key)
+                    .Where(l => l.Row is not null)
+                    .Select(l => (l.Site, Row: l.Row!))
+                    .OrderBy(l => l.Row.Limit.Owner)
+                    .ThenBy(l => l.Row.Maker, StringComparer.Ordinal)
+                    .ThenBy(l => l.Row.Model, StringComparer.Ordinal)
+                    .ThenBy(l => l.Row.Limit.Criterion.Id, StringComparer.Ordinal)
+                    .ToList();
+                return sites.Count == 0
                     ? null
                     : new SiteSet(
                         sites.Select(s =>
@@ -74,7 +84,8 @@ public sealed class SiteStore(Database database)
                                 Questions = [.. questions.Value.Where(q => q.Site == s.Id).Select(q => q.Row)],
                             }
                         )
-                    )
+                    );
+            }
         );
     }
 
@@ -207,20 +218,28 @@ public sealed class SiteStore(Database database)
             Zone = Core.Sites.Site.ZoneOf(r.Get<string>("time_zone")).Value,
         };
 
-    private static LimitRow LimitFrom(NpgsqlDataReader r) =>
-        new(
+    private static (LimitOwner, int, string, string, string) LimitKeyFrom(NpgsqlDataReader r) =>
+        LimitRow.KeyOf(
+            Code.Parse<LimitOwner>(r.Get<string>("owner")),
+            r.Get<int>("site_id"),
             r.Get<string>("maker"),
             r.Get<string>("model"),
-            OwnLimitReader
-                .Parse(
-                    Code.Parse<LimitOwner>(r.Get<string>("owner")),
-                    r.Get<string>("criterion"),
-                    r.Get<string>("figure")
-                )
-                .Value,
-            r.Get<string>("figure"),
-            r.Get<string>("reason"),
-            r.Get<DateTimeOffset>("set_at"),
-            r.Get<string>("set_by")
+            r.Get<string>("criterion")
         );
+
+    /// <summary>A limit as it was set; null where it was withdrawn.</summary>
+    private static LimitRow? LimitFrom(NpgsqlDataReader r) =>
+        r.TextOrNull("figure") is { } figure
+            ? new(
+                r.Get<string>("maker"),
+                r.Get<string>("model"),
+                OwnLimitReader
+                    .Parse(Code.Parse<LimitOwner>(r.Get<string>("owner")), r.Get<string>("criterion"), figure)
+                    .Value,
+                figure,
+                r.Get<string>("reason"),
+                r.Get<DateTimeOffset>("set_at"),
+                r.Get<string>("set_by")
+            )
+            : null;
 }
