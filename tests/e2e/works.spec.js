@@ -1,9 +1,8 @@
-import AxeBuilder from "@axe-core/playwright";
 import { execFileSync, spawn } from "node:child_process";
 import { readFileSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
-import { expect, inspectByKeyboard, noSideways, test } from "./yard.js";
+import { axeFaults, expect, inspectByKeyboard, noSideways, test } from "./yard.js";
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "../..");
 const password = "three wet ropes hang";
@@ -60,8 +59,7 @@ const packed = test.extend({
 
 async function sound(page) {
   await noSideways(page);
-  const { violations } = await new AxeBuilder({ page }).analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target).join(" ")}`)).toEqual([]);
+  expect(await axeFaults(page, null)).toEqual([]);
 }
 
 // Slow for it begins a database cluster of its own; it is the only test that goes the way a real works begins.

@@ -1,4 +1,5 @@
 import { expect, test as base } from "@playwright/test";
+import axe from "axe-core";
 
 // Every test fails on a console error, a page error, or a request that leaves the machine.
 export const test = base.extend({
@@ -27,6 +28,18 @@ export async function signIn(page, who) {
   await page.getByLabel("Password").fill("lockgate-demo");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("navigation", { name: "Places", exact: true }).or(page.getByRole("navigation", { name: "Places at the thumb" })).first()).toBeVisible();
+}
+
+const wcag = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
+
+// What axe finds on a page, in words; by which of its rules: those of some tags, or null for all it has. Run in the page itself,
+// which is one document; its own wrapper for several frames opens another page for each run and takes three times as long.
+export async function axeFaults(page, tags = wcag) {
+  expect(page.frames()).toHaveLength(1);
+  await page.evaluate(axe.source);
+  const { violations, passes } = await page.evaluate((only) => window.axe.run({ ...(only && { runOnly: only }), resultTypes: ["violations"] }), tags);
+  expect(passes.length, "axe ran no rule").toBeGreaterThan(5);
+  return violations.map((v) => `${page.url()} ${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target} ${n.any?.[0]?.message ?? ""}`).join(" | ")}`);
 }
 
 export async function noSideways(page) {
