@@ -478,8 +478,8 @@ public class AfterTheCageTests
         Yard.Must(await issues.IssueAsync(piece.Id, "Before", "Old job", null, yard.Stamp("stores"), Cancel));
         Yard.Must(await issues.ReturnAsync(piece.Id, "", yard.Stamp("stores"), Cancel));
         Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic));
-        foreach (var id in new[] { piece.Id, other.Id })
-            Yard.Must(await issues.IssueAsync(id, "North crew", "Lock 9", null, yard.Stamp("stores"), Cancel));
+        Yard.Must(await issues.IssueAsync(piece.Id, "North crew", "Lock 9", null, yard.Stamp("stores"), Cancel));
+        Yard.Must(await issues.IssueAsync(other.Id, "north-crew", "LOCK 9", null, yard.Stamp("stores"), Cancel));
         var stayed = new List<string>();
         var over = yard.Stamp("crew");
         Guid[] handed = [piece.Id, third.Id];

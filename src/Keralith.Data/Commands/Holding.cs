@@ -64,7 +64,9 @@ internal static class Holding
                 select w.id, h.mark || ', which is out in your name, is on hold: ' || h.reason, '/piece/' || h.mark, $3
                 from held h
                 join issue i on i.id = h.issue_id
-                join person w on lower(w.name) = lower(trim(i.holder)) and w.disabled_at is null and w.id <> $4
+                join person w on {Fragments.Key("w.name")} = {Fragments.Key(
+                    "i.holder"
+                )} and w.disabled_at is null and w.id <> $4
                 union
                 select i.by_person, h.mark || ', which you handed out to ' || i.holder || ', is on hold: ' || h.reason, '/piece/' || h.mark, $3
                 from held h join issue i on i.id = h.issue_id and i.by_person <> $4

@@ -29,14 +29,16 @@ public sealed record RetiredRow(
 public sealed class LookBackStore(Database database)
 {
     /// <summary>Everything on record that happened to a piece: its id, its mark.</summary>
-    private const string Everything = """
+    private static readonly string Everything = $$"""
         select 'out' as kind, i.at as begun, g.at as ended, g.at is null as open,
           'out with ' || i.holder || coalesce(': ' || nullif(g.doubt, ''), '') as what, i.holder as who, i.job as place,
           array(select o.mark from issue j join piece o on o.id = j.piece_id
             where j.piece_id <> $1 and (
               (i.lift_id is not null and j.lift_id = i.lift_id)
-              or (i.lift_id is null and lower(j.holder) = lower(i.holder) and j.job = i.job and j.at <= coalesce(g.at, 'infinity')
-                and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at))
+              or (i.lift_id is null and j.at <= coalesce(g.at, 'infinity')
+                and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at
+                and {{Fragments.Key("j.holder")}} = {{Fragments.Key("i.holder")}}
+                and {{Fragments.Key("j.job")}} = {{Fragments.Key("i.job")}}))
             order by o.mark) as beside
         from issue i left join give_back g on g.issue_id = i.id
         where i.piece_id = $1

@@ -235,9 +235,10 @@ public sealed class PieceStore(Database database)
     public static Asked<List<string>> TwinsOfSerial(Trip trip, Guid piece) =>
         trip.All(
             new NpgsqlBatchCommand(
-                """
+                $"""
                 select o.mark from piece p
-                join piece o on upper(o.serial) = upper(p.serial) and upper(o.maker) = upper(p.maker) and o.id <> p.id
+                join piece o on upper(o.serial) = upper(p.serial) and o.id <> p.id
+                  and {Fragments.Key("o.maker")} = {Fragments.Key("p.maker")}
                 where p.id = $1 order by o.mark limit 5
                 """
             ).Positional(piece),
