@@ -20,7 +20,6 @@ using Microsoft.AspNetCore.Mvc.ModelBinding;
 using Microsoft.AspNetCore.ResponseCompression;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
-using Npgsql;
 using Serilog;
 using Serilog.Events;
 using Serilog.Formatting.Compact;
@@ -71,6 +70,7 @@ public static class WebHost
                 log
                     .MinimumLevel.Is(quiet ? LogEventLevel.Error : LogEventLevel.Information)
                     .MinimumLevel.Override("Microsoft.AspNetCore", quiet ? LogEventLevel.Fatal : LogEventLevel.Warning)
+                    .MinimumLevel.Override("Microsoft.AspNetCore.Diagnostics", LogEventLevel.Error)
                     .WriteTo.Console(new RenderedCompactJsonFormatter())
         );
         // Browsers keep connections open; requests under way get this long when the application is stopped.
@@ -331,7 +331,7 @@ public static class WebHost
             {
                 await clock.BeginAsync(context.RequestAborted);
             }
-            catch (NpgsqlException)
+            catch (Exception e) when (DatabaseAwayFilter.IsOfDatabase(e))
             {
                 // The page says that the database is away; the day is read with the next request.
             }
@@ -352,7 +352,7 @@ public static class WebHost
                 var fault = await database.FaultAsync(time.GetUtcNow(), cancellationToken);
                 return fault is null ? HealthCheckResult.Healthy() : HealthCheckResult.Unhealthy(fault);
             }
-            catch (NpgsqlException e)
+            catch (Exception e) when (DatabaseAwayFilter.IsOfDatabase(e))
             {
                 return HealthCheckResult.Unhealthy("The database does not answer.", e);
             }

@@ -128,10 +128,16 @@ internal sealed class Session
         if (!begun.Ok)
             return begun.Refusal!;
         if (begun.Value.Repeated)
+        {
+            // Recorded before, perhaps on one server alone: something of its own written behind it is confirmed no sooner.
+            await session.WriteAsync("select pg_logical_emit_message(true, 'keralith', '')").ConfigureAwait(false);
+            await transaction.CommitDurablyAsync().ConfigureAwait(false);
             return begun.Value;
+        }
+
         if (await work(session).ConfigureAwait(false) is { } refusal)
             return refusal;
-        await transaction.CommitAsync(cancel).ConfigureAwait(false);
+        await transaction.CommitDurablyAsync().ConfigureAwait(false);
         return new Recorded(Repeated: false);
     }
 

@@ -74,7 +74,7 @@ public sealed class TreeHeadStore(Database database)
             .Command("insert into tree_head (works, size, root, at, key, signature) values ($1, $2, $3, $4, $5, $6)")
             .Positional(head.Works, head.Size, head.Root, head.At, head.Key, head.Signature)
             .RunAsync(cancel);
-        await transaction.CommitAsync(cancel);
+        await transaction.CommitDurablyAsync();
         return head;
     }
 

@@ -33,6 +33,9 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
         exception is PostgresException { SqlState: DiskFull }
         || (exception?.InnerException is { } inner && IsFull(inner));
 
+    /// <summary>Whether an exception comes of the database: it can't be reached, or is not as this program knows it.</summary>
+    public static bool IsOfDatabase(Exception exception) => exception is NpgsqlException || IsAway(exception);
+
     /// <summary>Whether an exception says that the database can't be reached just now.</summary>
     public static bool IsAway(Exception? exception) =>
         exception

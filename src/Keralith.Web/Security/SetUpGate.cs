@@ -1,5 +1,4 @@
 using Keralith.Data;
-using Npgsql;
 
 namespace Keralith.Web.Security;
 
@@ -21,7 +20,7 @@ internal sealed class SetUpGate(RequestDelegate next, SetUpStore setUp)
             {
                 _done = await setUp.IsDoneAsync(context.RequestAborted);
             }
-            catch (Exception e) when (e is NpgsqlException)
+            catch (Exception e) when (DatabaseAwayFilter.IsOfDatabase(e))
             {
                 // The page says that the database is away or not migrated.
                 await next(context);

@@ -2,7 +2,6 @@ using System.Security.Claims;
 using Keralith.Data;
 using Microsoft.AspNetCore.Authentication;
 using Microsoft.AspNetCore.Authentication.Cookies;
-using Npgsql;
 
 namespace Keralith.Web.Security;
 
@@ -14,9 +13,13 @@ internal static class SignedIn
 {
     private const string Secret = "sign-in";
     private const string Lacks = "keralith.lacks-factor";
+    private const string Unknown = "keralith.sign-in-unknown";
 
     /// <summary>Whether whoever is signed in must set a second factor up before they go on.</summary>
     public static bool LacksFactor(this HttpContext context) => context.Items[Lacks] is true;
+
+    /// <summary>Whether nobody could say if the sign-in of the cookie still counts: its person and role are the cookie's word alone.</summary>
+    public static bool IsSignInUnknown(this HttpContext context) => context.Items[Unknown] is true;
 
     /// <summary>The secret of the running sign-in; null where nobody is signed in by cookie.</summary>
     public static string? SignIn(this ClaimsPrincipal user) => user.FindFirstValue(Secret);
@@ -71,9 +74,10 @@ internal static class SignedIn
             else
                 context.RejectPrincipal();
         }
-        catch (NpgsqlException)
+        catch (Exception e) when (DatabaseAwayFilter.IsOfDatabase(e))
         {
-            // Nothing can be read or written while the database is away; the page says so.
+            // It may be back before the page asks: nothing is done on the word of the cookie (FactorGate).
+            http.Items[Unknown] = true;
         }
     }
 

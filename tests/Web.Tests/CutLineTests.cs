@@ -1,0 +1,73 @@
+using System.Net;
+using Keralith.Data;
+using Keralith.Testing;
+using Npgsql;
+using Xunit;
+
+namespace Keralith.Web.Tests;
+
+/// <summary>
+/// The line to the database is cut in the middle of an act, after each of its answers in turn: whoever sent it is told that
+/// the records can't be reached, never that the fault is ours, and what is on record is all of the act or nothing.
+/// </summary>
+public class CutLineTests
+{
+    private static CancellationToken Cancel => TestContext.Current.CancellationToken;
+
+    [Fact]
+    public async Task Wherever_the_line_is_cut_a_piece_is_registered_or_not_and_the_page_says_so()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var there = new NpgsqlConnectionStringBuilder(yard.ConnectionString);
+        await using var line = CutLine.To(there.Port);
+        (there.Host, there.Port, there.Timeout) = ("127.0.0.1", line.Port, 5);
+        await using var app = WebHost.Build([], there.ConnectionString, "http://127.0.0.1:0", quiet: true);
+        await app.StartAsync(Cancel);
+        var stores = new Visitor(new(app.Urls.First()));
+        await stores.PostAsync("/sign-in", new() { ["username"] = "stores", ["password"] = WebYard.Password });
+        var answers = 0;
+        for (var whole = false; !whole; answers++)
+        {
+            var mark = $"HM-{answers:0000}";
+            var token = await TokenAsync(stores);
+            line.CutAfter(answers);
+            var sent = await SendAsync(stores, mark, token);
+            whole = !line.IsCut;
+            line.Mend();
+            if (sent.StatusCode != HttpStatusCode.ServiceUnavailable)
+                Assert.Equal(
+                    (HttpStatusCode.Redirect, $"/piece/{mark}"),
+                    (sent.StatusCode, $"{sent.Headers.Location}")
+                );
+            else
+                Assert.False(whole);
+        }
+
+        Assert.True(answers > 8, $"an act of {answers} answers");
+        Assert.Empty(await new VerifyStore(yard.Database).RunAsync(DateTimeOffset.UtcNow, Cancel));
+    }
+
+    /// <summary>A token of the form, asked for until those connections are gone that were cut.</summary>
+    private static async Task<string> TokenAsync(Visitor visitor)
+    {
+        for (var tries = 0; tries < 50; tries++)
+        {
+            if (await visitor.TokenAsync("/register/new?family=shackle") is { Length: > 0 } token)
+                return token;
+        }
+
+        throw new TimeoutException("the form did not come back");
+    }
+
+    private static Task<HttpResponseMessage> SendAsync(Visitor visitor, string mark, string token) =>
+        visitor.SendAsync(
+            new(HttpMethod.Post, "/register/new")
+            {
+                Content = new FormUrlEncodedContent([
+                    .. Seed.Shackle(mark),
+                    new("Submission", Guid.NewGuid().ToString()),
+                    new("__RequestVerificationToken", token),
+                ]),
+            }
+        );
+}
