@@ -47,6 +47,29 @@ public class CutLineTests
         Assert.Empty(await new VerifyStore(yard.Database).RunAsync(DateTimeOffset.UtcNow, Cancel));
     }
 
+    [Fact]
+    public async Task What_was_given_up_at_the_server_is_no_fault_of_the_page()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var crew = await yard.SignedInAsync("crew");
+        await using var owner = new Database(await TestDatabases.OwnerOfAsync(yard.ConnectionString));
+        await using var connection = await owner.OpenAsync(Cancel);
+        await using var holds = await connection.BeginTransactionAsync(Cancel);
+        await using var locks = new NpgsqlCommand("lock table piece in access exclusive mode", connection, holds);
+        await locks.ExecuteNonQueryAsync(Cancel);
+        var page = crew.GetAsync("/register");
+        await using var give = new NpgsqlCommand(
+            """
+            select count(pg_cancel_backend(pid)) from pg_stat_activity
+            where datname = current_database() and wait_event_type = 'Lock'
+            """,
+            connection
+        );
+        while (!page.IsCompleted && (long)(await give.ExecuteScalarAsync(Cancel))! == 0)
+            await Task.Delay(20, Cancel);
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await page).StatusCode);
+    }
+
     /// <summary>A token of the form, asked for until those connections are gone that were cut.</summary>
     private static async Task<string> TokenAsync(Visitor visitor)
     {

@@ -28,6 +28,9 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
 
     private const string DiskFull = "53100";
 
+    /// <summary>Given up at the server: nothing of it stands. A cancellation may come late and meet what is asked next.</summary>
+    private const string Cancelled = "57014";
+
     /// <summary>Whether an exception says that the database has no room.</summary>
     private static bool IsFull(Exception? exception) =>
         exception is PostgresException { SqlState: DiskFull }
@@ -45,7 +48,7 @@ internal sealed class DatabaseAwayFilter : IAsyncExceptionFilter
         || (
             exception is PostgresException
             {
-                SqlState: "57P01" or "57P02" or "57P03" or "53300" or "55000" or OnlyFollows or DiskFull
+                SqlState: "57P01" or "57P02" or "57P03" or "53300" or "55000" or Cancelled or OnlyFollows or DiskFull
             }
         )
         || (exception?.InnerException is { } inner && IsAway(inner));
