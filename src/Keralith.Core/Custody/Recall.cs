@@ -70,13 +70,13 @@ public sealed partial record RecallMatch(
     }
 
     /// <summary>Whether a maker is the one meant, however spelled; one not on record is not.</summary>
-    public bool MeansMaker(string? maker) => maker is not null && Spelling.Same(maker, Maker);
+    public bool MeansMaker(string? maker) => maker is not null && Spelling.MayBeSame(maker, Maker);
 
     /// <summary>Whether a piece is meant.</summary>
     public bool Matches(RecallCandidate piece) =>
         MeansMaker(piece.Maker)
-        && (Model is null || piece.Model is null || Spelling.Same(piece.Model, Model))
-        && (Batch is null || piece.Batch is null || Spelling.Same(piece.Batch, Batch))
+        && (Model is null || piece.Model is null || Spelling.MayBeSame(piece.Model, Model))
+        && (Batch is null || piece.Batch is null || Spelling.MayBeSame(piece.Batch, Batch))
         && (SerialFrom is null || piece.Serial is null || InRange(piece.Serial))
         && (From is null || piece.Since is null || piece.Since >= From)
         && (Until is null || piece.Since is null || piece.Since <= Until);
@@ -84,14 +84,14 @@ public sealed partial record RecallMatch(
     private bool InRange(string serial)
     {
         if (SerialTo is null)
-            return Spelling.Same(serial, SerialFrom);
+            return Spelling.MayBeSame(serial, SerialFrom);
         var (letters, first, last) = Range(SerialFrom!, SerialTo)!.Value;
 
         // What stands behind the figures (K-150A), or more figures than can be counted, leave it in doubt: it is meant.
         return Figures()
             .Matches(serial)
             .Any(f =>
-                Spelling.Same(serial[..f.Index], letters)
+                Spelling.MayBeSame(serial[..f.Index], letters)
                 && (f.Length > MostFigures || (Counted(f) is var own && own >= first && own <= last))
             );
     }
@@ -99,7 +99,7 @@ public sealed partial record RecallMatch(
     private static (string Letters, decimal First, decimal Last)? Range(string from, string to) =>
         Split(from) is { } first
         && Split(to) is { } last
-        && Spelling.Same(first.Letters, last.Letters)
+        && Spelling.MayBeSame(first.Letters, last.Letters)
         && first.Figures <= last.Figures
             ? (first.Letters, first.Figures, last.Figures)
             : null;

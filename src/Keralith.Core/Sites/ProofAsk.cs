@@ -20,8 +20,8 @@ public sealed record ProofAskRow(
 {
     /// <summary>Whether it is asked of a piece.</summary>
     public bool IsOf(GearFamily family, string? maker, string? model) =>
-        (Maker.Length == 0 || Spelling.Same(Maker, maker))
-        && (Model.Length == 0 || Spelling.Same(Model, model))
+        (Maker.Length == 0 || Spelling.MayBeSame(Maker, maker))
+        && (Model.Length == 0 || Spelling.MayBeSame(Model, model))
         && (Family is null || Family == family);
 
     /// <summary>Whether it and another are one, set twice.</summary>

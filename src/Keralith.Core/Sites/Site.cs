@@ -123,8 +123,8 @@ public sealed record Site(
                 .Select(q => q.Question)
                 .Where(q =>
                     q.Family == family
-                    && (q.Maker.Length == 0 || Spelling.Same(q.Maker, maker))
-                    && (q.Model.Length == 0 || Spelling.Same(q.Model, model))
+                    && (q.Maker.Length == 0 || Spelling.MayBeSame(q.Maker, maker))
+                    && (q.Model.Length == 0 || Spelling.MayBeSame(q.Model, model))
                 ),
         ];
     }
