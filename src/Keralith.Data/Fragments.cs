@@ -25,7 +25,9 @@ internal static class Fragments
     /// <summary>The codes of the states of a lift that is still to come.</summary>
     public static string OpenLift { get; } = List<LiftState>(s => s.IsOpen());
 
-    /// <summary>What the spellings of a name in some column have in common, as near as SQL comes to <see cref="Spelling.MayBeSame"/>.</summary>
+    /// <summary>
+    /// What the spellings of a name in some column have in common, as near as SQL comes to <see cref="Spelling.MayBeSame"/>.
+    /// </summary>
     public static string Key(string column) => $"upper(regexp_replace({column}, '[^[:alnum:]]', '', 'g'))";
 
     private static string List<T>(Func<T, bool> holds)
