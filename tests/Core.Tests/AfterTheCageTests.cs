@@ -344,6 +344,35 @@ public class AfterTheCageTests
     public void Who_may_call_gear_back(Role role, bool may) =>
         Assert.Equal(may, Recalls.RefusalToSet("Cracks", "Notice 4", GivenPeople.Signer(role)) is null);
 
+    /// <summary>Gear of a spelling it did not know then; whose hold by it was let go is done with, unless another recall means it.</summary>
+    [Theory]
+    [InlineData("OST-MARK", "x 2", null, true)]
+    [InlineData("Ostmark", null, null, true)]
+    [InlineData("Ostmark", "X-3", null, false)]
+    [InlineData(null, "X-2", null, false)]
+    [InlineData("Ostmark", "X-2", "this one", false)]
+    [InlineData("Ostmark", "X-2", "another", true)]
+    public void What_a_recall_means_and_never_held_is_missed(string? maker, string? model, string? heldBy, bool missed)
+    {
+        var (recall, other) = (new StandingRecall(Guid.NewGuid(), Match("X-2"), "Cracks"), Guid.NewGuid());
+        HashSet<(Guid, Guid)> held = heldBy is null ? [] : [(heldBy == "another" ? other : recall.Id, Hold)];
+        Assert.Equal(missed ? [Hold] : [], Recalls.Missed(recall, [(Hold, new(maker, model, null, null, null))], held));
+    }
+
+    [Theory]
+    [InlineData(Role.Crew, false, 1, RefusalKind.Forbidden)]
+    [InlineData(Role.Inspector, false, 1, RefusalKind.Forbidden)]
+    [InlineData(Role.Qualified, false, 1, null)]
+    [InlineData(Role.Admin, false, 1, null)]
+    [InlineData(Role.Admin, false, 0, RefusalKind.Conflict)]
+    [InlineData(Role.Admin, true, 1, RefusalKind.Conflict)]
+    public void What_a_recall_missed_is_held_by_whoever_may_recall_while_it_stands(
+        Role role,
+        bool ended,
+        int missed,
+        RefusalKind? refused
+    ) => Assert.Equal(refused, Recalls.RefusalToHoldMissed(ended, missed, GivenPeople.Signer(role))?.Kind);
+
     [Fact]
     public void Who_set_a_recall_lets_it_go_and_nobody_else()
     {

@@ -52,12 +52,59 @@ public class CutLineTests
     {
         await using var yard = await WebYard.OpenAsync();
         var crew = await yard.SignedInAsync("crew");
+        var page = await GivenUpAsync(yard, "piece", () => crew.GetAsync("/register"));
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, page.StatusCode);
+    }
+
+    /// <summary>
+    /// The database is back for the act itself, and knows that the sign-in was ended: its word was not heard, so the cookie's
+    /// counts for nothing.
+    /// </summary>
+    [Fact]
+    public async Task By_a_sign_in_that_nobody_can_ask_about_nothing_is_shown_or_done()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        await yard.RegisterAsync(Seed.Shackle("HM-0001"));
+        var crew = await yard.SignedInAsync("crew");
+        var token = await crew.TokenAsync("/piece/HM-0001/hold");
+        await using (var owner = new Database(await TestDatabases.OwnerOfAsync(yard.ConnectionString)))
+            await owner.Command("update sign_in set ended_at = now()").ExecuteNonQueryAsync(Cancel);
+        var held = await GivenUpAsync(yard, "sign_in", () =>
+            crew.SendAsync(
+                new(HttpMethod.Post, "/piece/HM-0001/hold")
+                {
+                    Content = new FormUrlEncodedContent([
+                        new("reason", "Bent"),
+                        new("Submission", Guid.NewGuid().ToString()),
+                        new("__RequestVerificationToken", token),
+                    ]),
+                }
+            )
+        );
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, held.StatusCode);
+        Assert.Equal(TimeSpan.FromSeconds(5), held.Headers.RetryAfter?.Delta);
+        var shown = await GivenUpAsync(yard, "sign_in", () => crew.GetAsync("/piece/HM-0001"));
+        Assert.Equal(HttpStatusCode.ServiceUnavailable, shown.StatusCode);
+        var piece = (await new PieceStore(yard.Database).FindAsync("HM-0001", Cancel))!;
+        Assert.Empty(await new CustodyStore(yard.Database).HoldsAsync(piece.Id, Cancel));
+
+        // Heard, it leads to the sign-in.
+        Assert.Equal(HttpStatusCode.Redirect, (await crew.GetAsync("/piece/HM-0001")).StatusCode);
+    }
+
+    /// <summary>Asks while a table is locked, and has the server give up the first question that waits for it.</summary>
+    private static async Task<HttpResponseMessage> GivenUpAsync(
+        WebYard yard,
+        string table,
+        Func<Task<HttpResponseMessage>> ask
+    )
+    {
         await using var owner = new Database(await TestDatabases.OwnerOfAsync(yard.ConnectionString));
         await using var connection = await owner.OpenAsync(Cancel);
         await using var holds = await connection.BeginTransactionAsync(Cancel);
-        await using var locks = new NpgsqlCommand("lock table piece in access exclusive mode", connection, holds);
+        await using var locks = new NpgsqlCommand($"lock table {table} in access exclusive mode", connection, holds);
         await locks.ExecuteNonQueryAsync(Cancel);
-        var page = crew.GetAsync("/register");
+        var asked = ask();
         await using var give = new NpgsqlCommand(
             """
             select count(pg_cancel_backend(pid)) from pg_stat_activity
@@ -65,9 +112,9 @@ public class CutLineTests
             """,
             connection
         );
-        while (!page.IsCompleted && (long)(await give.ExecuteScalarAsync(Cancel))! == 0)
+        while (!asked.IsCompleted && (long)(await give.ExecuteScalarAsync(Cancel))! == 0)
             await Task.Delay(20, Cancel);
-        Assert.Equal(HttpStatusCode.ServiceUnavailable, (await page).StatusCode);
+        return await asked;
     }
 
     /// <summary>A token of the form, asked for until those connections are gone that were cut.</summary>

@@ -136,6 +136,7 @@ public class RouteTests
         ["/register/move"] = "crew stores inspector qualified admin",
         ["/heads?handler=Sign"] = "admin",
         ["/recall"] = "qualified admin",
+        ["/recall/8a1f6a52-8d4f-4a7e-9c55-1e0a3b1c7d20?handler=Missed"] = "qualified admin",
         ["/piece/HM-0001/look-back"] = "inspector qualified",
         ["/piece/HM-0001/look-back?handler=Lift"] = "qualified",
         ["/piece/HM-0001/look-back?handler=Witness"] = "inspector qualified",

@@ -119,9 +119,37 @@ public sealed partial record RecallMatch(
     private static partial Regex Figures();
 }
 
+/// <summary>A recall that was not let go.</summary>
+public sealed record StandingRecall(Guid Id, RecallMatch Match, string Reason);
+
 /// <summary>Recalls: all gear that matches is held at once, and what is registered later; who set one lets it go.</summary>
 public static class Recalls
 {
+    /// <summary>The gear a recall means and never held. Whose hold by it was let go is not held by it again.</summary>
+    /// <param name="among">Gear that is not retired.</param>
+    /// <param name="held">Which gear was ever held by which recall.</param>
+    public static IEnumerable<Guid> Missed(
+        StandingRecall recall,
+        IEnumerable<(Guid Id, RecallCandidate Candidate)> among,
+        IReadOnlySet<(Guid Recall, Guid Piece)> held
+    ) =>
+        among
+            .GroupBy(c => c.Candidate.Maker)
+            .Where(made => recall.Match.MeansMaker(made.Key))
+            .SelectMany(made => made)
+            .Where(c => !held.Contains((recall.Id, c.Id)) && recall.Match.Matches(c.Candidate))
+            .Select(c => c.Id);
+
+    /// <summary>Why the gear a recall missed can't be held by it now; null when it can. Stopping is anybody's who may recall.</summary>
+    public static Refusal? RefusalToHoldMissed(bool isEnded, int missed, Signer by)
+    {
+        if (by.Without(Right.Recall) is { } forbidden)
+            return forbidden;
+        if (isEnded)
+            return new("This recall is let go already.", RefusalKind.Conflict);
+        return missed == 0 ? new("All it means is held by it, or was.", RefusalKind.Conflict) : null;
+    }
+
     /// <summary>Why a recall can't be set; null when it can.</summary>
     public static Refusal? RefusalToSet(string? reason, string? source, Signer by)
     {

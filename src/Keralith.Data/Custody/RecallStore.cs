@@ -47,8 +47,10 @@ public sealed class RecallStore(Database database)
     /// <param name="most">How many are read in full; how many there are is told beside.</param>
     public async Task<(List<Piece> Pieces, int All)> PreviewAsync(RecallMatch match, int most, CancellationToken cancel)
     {
-        var makers = (await database.AskAsync(Makers, cancel)).Where(match.MeansMaker).ToArray();
-        var ids = Meant(await database.AskAsync(t => OfMakers(t, makers), cancel), match).ToList();
+        var makers = (await database.AskAsync(RecalledGear.Makers, cancel)).Where(match.MeansMaker).ToArray();
+        var ids = RecalledGear
+            .Meant(await database.AskAsync(t => RecalledGear.OfMakers(t, makers), cancel), match)
+            .ToList();
         return (await OfAsync("p.id = any($1)", ids.ToArray(), most, cancel), ids.Count);
     }
 
@@ -75,6 +77,21 @@ public sealed class RecallStore(Database database)
             cancel
         );
 
+    /// <summary>What a standing recall means and never held, by store and peg; how many there are is told beside.</summary>
+    public async Task<(List<Piece> Pieces, int All)> MissedAsync(Guid recall, int most, CancellationToken cancel)
+    {
+        var missed = await RecalledGear.MissedAsync(t => database.MakeAsync(t, cancel), recall).ConfigureAwait(false);
+        var ids = missed.SelectMany(m => m.Pieces).ToArray();
+        return ids.Length == 0 ? ([], 0) : (await OfAsync("p.id = any($1)", ids, most, cancel), ids.Length);
+    }
+
+    /// <summary>How many pieces each standing recall means and never held; recalls that missed none are left out.</summary>
+    public async Task<IReadOnlyDictionary<Guid, int>> MissedAsync(CancellationToken cancel) =>
+        (await RecalledGear.MissedAsync(t => database.MakeAsync(t, cancel)).ConfigureAwait(false)).ToDictionary(
+            m => m.Recall.Id,
+            m => m.Pieces.Count
+        );
+
     /// <summary>Sets a recall and holds at once all that matches.</summary>
     public Task<Checked<Recorded>> SetAsync(
         RecallMatch match,
@@ -91,15 +108,37 @@ public sealed class RecallStore(Database database)
                 if (Recalls.RefusalToSet(reason, source, session.By) is { } refusal)
                     return refusal;
                 await InsertAsync(session, match, reason!.Trim(), source!.Trim()).ConfigureAwait(false);
-                var makers = (await session.AskAsync(Makers).ConfigureAwait(false)).Where(match.MeansMaker).ToArray();
-                var made = await session.AskAsync(t => OfMakers(t, makers)).ConfigureAwait(false);
-                var held = await StopAsync(session, Meant(made, match), stamp.Submission, reason.Trim())
-                    .ConfigureAwait(false);
+                var missed = await RecalledGear.MissedAsync(session.AskAsync, stamp.Submission).ConfigureAwait(false);
+                var held = await RecalledGear.StopAsync(session, missed).ConfigureAwait(false);
                 await LedgerStore
                     .AppendAllAsync(
                         session,
                         [("site", Said(stamp.Submission, match, reason.Trim(), source.Trim(), held.Count)), .. held]
                     )
+                    .ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
+
+    /// <summary>Holds what a standing recall means and never held, such as gear whose maker was written in another way.</summary>
+    public Task<Checked<Recorded>> HoldMissedAsync(Guid recall, Stamp stamp, CancellationToken cancel) =>
+        Session.RunAloneAsync(
+            database,
+            stamp,
+            async session =>
+            {
+                var found = await session.ReadAsync($"{Columns} where r.id = $1", From, recall).ConfigureAwait(false);
+                if (found is not [var row])
+                    return Refusal.NotFound("There is no such recall.");
+                var missed = await RecalledGear.MissedAsync(session.AskAsync, recall).ConfigureAwait(false);
+                if (
+                    Recalls.RefusalToHoldMissed(row.EndedAt is not null, missed.Sum(m => m.Pieces.Count), session.By) is
+                    { } refusal
+                )
+                    return refusal;
+                await LedgerStore
+                    .AppendAllAsync(session, await RecalledGear.StopAsync(session, missed).ConfigureAwait(false))
                     .ConfigureAwait(false);
                 return null;
             },
@@ -210,109 +249,6 @@ public sealed class RecallStore(Database database)
             .ConfigureAwait(false);
     }
 
-    /// <summary>Holds by the standing recalls what was just registered, or entered otherwise; one question, however many stand.</summary>
-    internal static async Task CatchAsync(Session session, IReadOnlyCollection<Guid> pieces)
-    {
-        var trip = new Trip();
-        var standing = trip.All(
-            new NpgsqlBatchCommand(
-                """
-                select id, maker, model, batch, serial_from, serial_to, since_from, since_until, reason
-                from recall r
-                where not exists (select from recall_end e where e.recall_id = r.id)
-                order by at
-                """
-            ),
-            r => (Id: r.Get<Guid>("id"), Match: MatchFrom(r), Reason: r.Get<string>("reason"))
-        );
-        var candidates = Candidates(trip, "id = any($1)", pieces.ToArray());
-        var held = trip.All(
-            new NpgsqlBatchCommand(
-                "select recall_id, piece_id from hold where recall_id is not null and piece_id = any($1)"
-            ).Positional(pieces.ToArray()),
-            r => (Recall: r.GetGuid(0), Piece: r.GetGuid(1))
-        );
-        await session.AskAsync(trip).ConfigureAwait(false);
-
-        // Whose hold was let go before is not held again by the same recall.
-        var before = held.Value.ToHashSet();
-        foreach (var (recall, match, reason) in standing.Value)
-        {
-            var meant = Meant(candidates.Value, match).Where(id => !before.Contains((recall, id))).ToList();
-            if (meant.Count == 0)
-                continue;
-            var records = await StopAsync(session, meant, recall, reason).ConfigureAwait(false);
-            await LedgerStore.AppendAllAsync(session, records).ConfigureAwait(false);
-        }
-    }
-
-    private static async Task<List<(string Subject, LedgerRecord Record)>> StopAsync(
-        Session session,
-        IEnumerable<Guid> ids,
-        Guid recall,
-        string reason
-    )
-    {
-        var stopped = (await session.LockAllAsync(ids).ConfigureAwait(false))
-            .Select(p => (Piece: p, Outcome: Recalls.Stop(p.State, recall, reason)))
-            .Where(p => p.Outcome is not null)
-            .ToList();
-        if (stopped.Count == 0)
-            return [];
-        await session
-            .HoldAllAsync(
-                [.. stopped.Select(s => (Guid.CreateVersion7(), s.Piece.Id, s.Outcome!.Hold!, (Guid?)null))],
-                recall
-            )
-            .ConfigureAwait(false);
-        await session.DeriveManyAsync(stopped.Select(s => (s.Piece, s.Outcome!.State))).ConfigureAwait(false);
-        return stopped.ConvertAll(s => (s.Piece.Mark, s.Outcome!.Record));
-    }
-
-    /// <summary>The makers on record. Core says which of them is meant: a database's lower case is that of its locale.</summary>
-    private static Asked<List<string>> Makers(Trip trip) =>
-        trip.All(
-            new NpgsqlBatchCommand(
-                $"select distinct maker from piece where maker is not null and state not in {Fragments.Retired}"
-            ),
-            r => r.GetString(0)
-        );
-
-    private static Asked<List<(Guid Id, RecallCandidate Candidate)>> OfMakers(Trip trip, string[] makers) =>
-        Candidates(trip, "lower(maker) = any(array(select lower(m) from unnest($1::text[]) m))", makers);
-
-    private static IEnumerable<Guid> Meant(
-        IEnumerable<(Guid Id, RecallCandidate Candidate)> among,
-        RecallMatch match
-    ) => among.Where(c => match.Matches(c.Candidate)).Select(c => c.Id);
-
-    /// <summary>What bears on a recall of some pieces that are not retired.</summary>
-    private static Asked<List<(Guid Id, RecallCandidate Candidate)>> Candidates(
-        Trip trip,
-        string where,
-        Array values
-    ) =>
-        trip.All(
-            new NpgsqlBatchCommand(
-                $"""
-                select id, maker, model, batch, serial, in_service_since
-                from piece
-                where {where} and state not in {Fragments.Retired}
-                """
-            ).Positional([values]),
-            r =>
-                (
-                    r.Get<Guid>("id"),
-                    new RecallCandidate(
-                        r.TextOrNull("maker"),
-                        r.TextOrNull("model"),
-                        r.TextOrNull("batch"),
-                        r.TextOrNull("serial"),
-                        r.ValueOrNull<DateOnly>("in_service_since")
-                    )
-                )
-        );
-
     private Task<List<Piece>> OfAsync(string where, object value, int most, CancellationToken cancel) =>
         database
             .Command(
@@ -329,7 +265,7 @@ public sealed class RecallStore(Database database)
     private static RecallRow From(NpgsqlDataReader r) =>
         new(
             r.Get<Guid>("id"),
-            MatchFrom(r),
+            RecalledGear.MatchFrom(r),
             r.Get<string>("reason"),
             r.Get<string>("source"),
             r.Get<DateTimeOffset>("at"),
@@ -339,16 +275,5 @@ public sealed class RecallStore(Database database)
             r.ValueOrNull<DateTimeOffset>("ended_at"),
             r.Get<int>("held"),
             r.Get<int>("all_held")
-        );
-
-    private static RecallMatch MatchFrom(NpgsqlDataReader r) =>
-        new(
-            r.Get<string>("maker"),
-            r.TextOrNull("model"),
-            r.TextOrNull("batch"),
-            r.TextOrNull("serial_from"),
-            r.TextOrNull("serial_to"),
-            r.ValueOrNull<DateOnly>("since_from"),
-            r.ValueOrNull<DateOnly>("since_until")
         );
 }

@@ -37,6 +37,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             ("pieces and their entries", StatedAsync),
             ("figures when new", FiguresAsync),
             ("holds and their ends", HoldsAsync),
+            ("gear that is called back", c => RecalledGear.UnheldAsync(database, c)),
             ("what is kept on every piece", c => VerifiedPieces.DifferencesAsync(database, c)),
             ("rights", RightsAsync),
         ];

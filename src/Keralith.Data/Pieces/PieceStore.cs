@@ -317,7 +317,7 @@ public sealed class PieceStore(Database database)
         if (outcome.Changes.Count == 0)
         {
             await session.LedgerAsync(new PieceChanged(PieceWriter.Describe(entry)), piece.Mark).ConfigureAwait(false);
-            await RecallStore.CatchAsync(session, [piece.Id]).ConfigureAwait(false);
+            await RecalledGear.CatchAsync(session, [piece.Id]).ConfigureAwait(false);
             return null;
         }
 
@@ -344,7 +344,7 @@ public sealed class PieceStore(Database database)
             )
             .ConfigureAwait(false);
         await session.LedgerAsync(record, piece.Mark).ConfigureAwait(false);
-        await RecallStore.CatchAsync(session, [piece.Id]).ConfigureAwait(false);
+        await RecalledGear.CatchAsync(session, [piece.Id]).ConfigureAwait(false);
         return null;
     }
 

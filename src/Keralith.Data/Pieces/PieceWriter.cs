@@ -120,7 +120,7 @@ internal static class PieceWriter
             || session.Sites.All.Any(s => s.ProofAsks.Count > 0)
         )
             await session.DeriveNewAsync([.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
-        await RecallStore.CatchAsync(session, [.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
+        await RecalledGear.CatchAsync(session, [.. pieces.Select(p => p.Id)]).ConfigureAwait(false);
         return null;
     }
 

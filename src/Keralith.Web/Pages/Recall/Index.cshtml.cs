@@ -13,6 +13,9 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
 
     public IReadOnlyList<RecallRow> Recalls { get; private set; } = [];
 
+    /// <summary>How many pieces a standing recall means and never held; by recall.</summary>
+    public IReadOnlyDictionary<Guid, int> Missed { get; private set; } = new Dictionary<Guid, int>();
+
     /// <summary>What was typed, by field.</summary>
     public IReadOnlyDictionary<string, string> Typed { get; private set; } = new Dictionary<string, string>();
 
@@ -52,6 +55,7 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
     private async Task LoadAsync(bool asked)
     {
         Recalls = await recalls.AllAsync(Cancel);
+        Missed = await recalls.MissedAsync(Cancel);
         if (
             !asked
             || !IsDay(this["from"], "In service from", out var from)

@@ -5,7 +5,7 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Recall;
 
-/// <summary>One recall: what it holds, where each piece is, and letting it go.</summary>
+/// <summary>One recall: what it holds and what it missed, where each piece is, and letting it go.</summary>
 public sealed class RecallModel(Here here, RecallStore recalls) : YardPage(here)
 {
     private const int MostShown = 400;
@@ -13,6 +13,11 @@ public sealed class RecallModel(Here here, RecallStore recalls) : YardPage(here)
     public RecallRow Row { get; private set; } = null!;
 
     public IReadOnlyList<Piece> Held { get; private set; } = [];
+
+    /// <summary>What it means and never held.</summary>
+    public IReadOnlyList<Piece> Missed { get; private set; } = [];
+
+    public int AllMissed { get; private set; }
 
     /// <summary>Whether the person who asks set it.</summary>
     public bool IsOwn => Row.ById == Here.Actor.Id;
@@ -32,12 +37,26 @@ public sealed class RecallModel(Here here, RecallStore recalls) : YardPage(here)
         );
     }
 
+    public async Task<IActionResult> OnPostMissedAsync(Guid id)
+    {
+        if (!Here.May(Right.Recall))
+            return Forbid();
+        if (!await LoadAsync(id))
+            return NotFound();
+        return await AfterAsync(
+            await recalls.HoldMissedAsync(id, Here.Stamp(Submission), Cancel),
+            $"/recall/{id}",
+            () => LoadAsync(id)
+        );
+    }
+
     private async Task<bool> LoadAsync(Guid id)
     {
         if (await recalls.FindAsync(id, Cancel) is not { } row)
             return false;
         Row = row;
         Held = await recalls.HeldAsync(id, MostShown, Cancel);
+        (Missed, AllMissed) = await recalls.MissedAsync(id, MostShown, Cancel);
         return true;
     }
 }
