@@ -241,13 +241,20 @@ internal static class Commands
         return 0;
     }
 
-    /// <summary>Brings schema and register up to this program: a newer catalogue judges the register again.</summary>
+    /// <summary>
+    /// Brings schema and register up to this program: a newer catalogue judges the register again, and standing recalls hold
+    /// what this program reads as meant and the one before did not.
+    /// </summary>
     public static async Task UpgradeAsync(Database database)
     {
         database.Migrate();
-        var held = await new JudgeAgain(database).ByNewCatalogueAsync(DateTimeOffset.UtcNow, CancellationToken.None);
+        var now = DateTimeOffset.UtcNow;
+        var held = await new JudgeAgain(database).ByNewCatalogueAsync(now, CancellationToken.None);
         if (held > 0)
             Console.WriteLine($"Catalogue {Catalogue.Version} holds {held} pieces that the one before did not.");
+        var recalled = await new RecallStore(database).HoldMissedAsync(now, CancellationToken.None);
+        if (recalled > 0)
+            Console.WriteLine($"Standing recalls put {recalled} holds on gear that they mean and did not hold.");
     }
 
     private static Command VerifyLedger()

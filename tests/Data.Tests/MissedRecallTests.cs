@@ -115,6 +115,25 @@ public class MissedRecallTests
         Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0001")).State);
     }
 
+    /// <summary>At its start a newer program holds it by itself; nothing is left for the page, nor for the next start.</summary>
+    [Fact]
+    public async Task A_newer_program_holds_at_its_start_what_the_one_before_read_as_other_gear()
+    {
+        await using var yard = await OpenAsync();
+        var recalls = new RecallStore(yard.Database);
+        Assert.Equal(2, await recalls.HoldMissedAsync(yard.Now, Cancel));
+        Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0002")).State);
+        Assert.Equal(
+            "Keralith itself",
+            (await yard.Custody.HoldsAsync((await yard.FindAsync("HM-0002")).Id, Cancel)).Single().PlacedBy
+        );
+        Assert.Equal([], await FoundAsync(yard));
+        Assert.Equal(0, await recalls.HoldMissedAsync(yard.Now, Cancel));
+        Yard.Must(await recalls.EndAsync(Recall, "The maker says so", yard.Stamp("qualified"), Cancel));
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0002")).State);
+        Assert.Equal([], await FoundAsync(yard));
+    }
+
     /// <summary>Two who press at once hold it once, and what is registered meanwhile is held once too.</summary>
     [Fact]
     public async Task It_is_held_once_however_many_press_at_once()

@@ -41,6 +41,42 @@ public class AfterPagesTests
     }
 
     [Fact]
+    public async Task What_a_standing_recall_missed_is_shown_to_all_and_held_by_who_may_recall()
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var made = Seed.Shackle("HM-0002");
+        (made["maker"], made["model"]) = ("Pellow-Forge", "X-2");
+        await yard.RegisterAsync(made);
+        var recall = Guid.NewGuid();
+        await using (var owner = new Database(await TestDatabases.OwnerOfAsync(yard.ConnectionString)))
+            await owner
+                .Command(
+                    $"""
+                    insert into recall (id, maker, model, reason, source, at, by_person)
+                    select '{recall}', 'PELLOW FORGE', 'x2', 'Cracks', 'Notice 4', now(), id
+                    from person where username = 'admin'
+                    """
+                )
+                .ExecuteNonQueryAsync(Cancel);
+        var (page, button) = ($"/recall/{recall}", "form[action*=Missed]");
+        var inspector = await yard.SignedInAsync("inspector");
+        var seen = await inspector.PageAsync(page);
+        Assert.Contains("One piece is meant and not held", seen.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Contains("HM-0002", seen.Body!.TextContent, StringComparison.Ordinal);
+        Assert.Null(seen.QuerySelector(button));
+        var qualified = await yard.SignedInAsync("qualified");
+        Assert.Contains(
+            "1 meant, not held",
+            (await qualified.PageAsync("/recall")).Body!.TextContent,
+            StringComparison.Ordinal
+        );
+        Assert.Equal(HttpStatusCode.Redirect, (await qualified.SubmitAsync(page, button, [])).StatusCode);
+        var after = await qualified.PageAsync(page);
+        Assert.Null(after.QuerySelector(button));
+        Assert.Contains("1 held still", after.Body!.TextContent, StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task What_takes_the_place_of_a_condemned_piece_begins_as_its_twin_on_its_peg()
     {
         await using var yard = await WebYard.OpenAsync();

@@ -137,13 +137,37 @@ public sealed class RecallStore(Database database)
                     { } refusal
                 )
                     return refusal;
-                await LedgerStore
-                    .AppendAllAsync(session, await RecalledGear.StopAsync(session, missed).ConfigureAwait(false))
-                    .ConfigureAwait(false);
+                await RecalledGear.HoldAsync(session, missed).ConfigureAwait(false);
                 return null;
             },
             cancel
         );
+
+    /// <summary>
+    /// Holds what standing recalls mean and never held, by the program itself: at its start, for a program before it may have
+    /// read as other gear what this one knows is meant.
+    /// </summary>
+    /// <returns>How many holds that came to.</returns>
+    public async Task<int> HoldMissedAsync(DateTimeOffset now, CancellationToken cancel)
+    {
+        if ((await MissedAsync(cancel).ConfigureAwait(false)).Count == 0)
+            return 0;
+        var held = 0;
+        await Session
+            .RunAloneAsync(
+                database,
+                new(JudgeAgain.Itself, now, Guid.CreateVersion7()),
+                async session =>
+                {
+                    var missed = await RecalledGear.MissedAsync(session.AskAsync).ConfigureAwait(false);
+                    held = await RecalledGear.HoldAsync(session, missed).ConfigureAwait(false);
+                    return null;
+                },
+                cancel
+            )
+            .ConfigureAwait(false);
+        return held;
+    }
 
     private static RecallSet Said(Guid id, RecallMatch match, string reason, string source, int held) =>
         new(

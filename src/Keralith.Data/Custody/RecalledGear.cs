@@ -15,11 +15,21 @@ internal static class RecalledGear
         var candidates = Candidates(trip, "id = any($1)", pieces.ToArray());
         var held = EverHeld(trip, "piece_id = any($1)", pieces.ToArray());
         await session.AskAsync(trip).ConfigureAwait(false);
-        if (Missed(standing.Value, candidates.Value, held.Value) is not { Count: > 0 } missed)
-            return;
-        await LedgerStore
-            .AppendAllAsync(session, await StopAsync(session, missed).ConfigureAwait(false))
-            .ConfigureAwait(false);
+        await HoldAsync(session, Missed(standing.Value, candidates.Value, held.Value)).ConfigureAwait(false);
+    }
+
+    /// <summary>Holds what recalls missed, and writes it into the ledger.</summary>
+    /// <returns>How many holds that came to.</returns>
+    public static async Task<int> HoldAsync(
+        Session session,
+        IReadOnlyCollection<(StandingRecall Recall, List<Guid> Pieces)> missed
+    )
+    {
+        if (missed.Count == 0)
+            return 0;
+        var records = await StopAsync(session, missed).ConfigureAwait(false);
+        await LedgerStore.AppendAllAsync(session, records).ConfigureAwait(false);
+        return records.Count;
     }
 
     /// <summary>What standing recalls mean and never held, by recall; those that missed nothing are left out.</summary>
