@@ -268,6 +268,9 @@ public class AfterTheCageTests
     [InlineData("Ostmark", "X-2", "B7", "K-1500", "2026-01-01", false)]
     [InlineData("Ostmark", "X-2", "B7", "K-1500", null, true)]
     [InlineData("OST-MARK", "x2", "b 7", "K 1500", "2025-03-01", true)]
+    [InlineData("Ostmark", "-", "?", "--", "2025-03-01", true)]
+    [InlineData("Ostmark", "", " ", "", "2025-03-01", true)]
+    [InlineData("-", "X-2", "B7", "K-1500", "2025-03-01", false)]
     [InlineData("Ost Mark 2", "X-2", "B7", "K-1500", "2025-03-01", false)]
     public void A_recall_means_what_agrees_and_what_is_not_known_is_taken_to_agree(
         string? maker,
@@ -315,6 +318,8 @@ public class AfterTheCageTests
 
     [Theory]
     [InlineData("", "X-2", null, null, "maker")]
+    [InlineData("-", "X-2", null, null, "maker")]
+    [InlineData("Ostmark", "-", null, null, "at least")]
     [InlineData("Ostmark", null, null, null, "at least")]
     [InlineData("Ostmark", null, null, "K-9", "begins")]
     [InlineData("Ostmark", null, "K-9", "K-8", "no range")]

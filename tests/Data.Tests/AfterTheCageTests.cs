@@ -320,8 +320,11 @@ public class AfterTheCageTests
         var nameless = Made("HM-0009", "K-150");
         nameless.Remove("maker");
         await yard.RegisterAsync(nameless);
+        nameless = Made("HM-0010", "K-151");
+        nameless["maker"] = "-";
+        await yard.RegisterAsync(nameless);
         Assert.Equal(
-            (3, 1),
+            (3, 2),
             ((await recalls.PreviewAsync(Serials, 10, Cancel)).All, await recalls.MakerlessAsync(Cancel))
         );
         Assert.False((await recalls.SetAsync(Serials, "Cracks", "Notice 4", yard.Stamp("inspector"), Cancel)).Ok);

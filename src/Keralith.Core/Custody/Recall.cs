@@ -5,7 +5,7 @@ using Keralith.Core.People;
 
 namespace Keralith.Core.Custody;
 
-/// <summary>What a recall asks of a piece.</summary>
+/// <summary>What a recall asks of a piece. A text that says nothing, such as a dash, is not known.</summary>
 /// <param name="Serial">As it stands on the piece; null: not known.</param>
 /// <param name="Since">In service, or bought, since; null: not known.</param>
 public sealed record RecallCandidate(string? Maker, string? Model, string? Batch, string? Serial, DateOnly? Since);
@@ -29,7 +29,7 @@ public sealed partial record RecallMatch(
     DateOnly? Until
 )
 {
-    /// <summary>Reads what was typed; empty fields are not asked.</summary>
+    /// <summary>Reads what was typed; fields that say nothing are not asked.</summary>
     /// <returns>The match, or why it names no gear.</returns>
     public static Checked<RecallMatch> Read(
         string? maker,
@@ -42,7 +42,7 @@ public sealed partial record RecallMatch(
     )
     {
         var match = new RecallMatch(
-            maker?.Trim() ?? string.Empty,
+            Text(maker) ?? string.Empty,
             Text(model),
             Text(batch),
             Text(serialFrom),
@@ -66,18 +66,23 @@ public sealed partial record RecallMatch(
             )
             : match;
 
-        static string? Text(string? typed) => string.IsNullOrWhiteSpace(typed) ? null : typed.Trim();
+        static string? Text(string? typed) => Spelling.SaysNothing(typed) ? null : typed!.Trim();
     }
 
-    /// <summary>Whether a maker is the one meant, however spelled; one not on record is not.</summary>
-    public bool MeansMaker(string? maker) => maker is not null && Spelling.MayBeSame(maker, Maker);
+    /// <summary>Whether gear of a make may be meant, whatever its serials: a maker not on record is not, a model or a batch is.</summary>
+    public bool MeansMake(string? maker, string? model, string? batch) =>
+        !Spelling.SaysNothing(maker)
+        && Spelling.MayBeSame(maker, Maker)
+        && Agrees(Model, model)
+        && Agrees(Batch, batch);
+
+    private static bool Agrees(string? asked, string? said) =>
+        asked is null || Spelling.SaysNothing(said) || Spelling.MayBeSame(said, asked);
 
     /// <summary>Whether a piece is meant.</summary>
     public bool Matches(RecallCandidate piece) =>
-        MeansMaker(piece.Maker)
-        && (Model is null || piece.Model is null || Spelling.MayBeSame(piece.Model, Model))
-        && (Batch is null || piece.Batch is null || Spelling.MayBeSame(piece.Batch, Batch))
-        && (SerialFrom is null || piece.Serial is null || InRange(piece.Serial))
+        MeansMake(piece.Maker, piece.Model, piece.Batch)
+        && (SerialFrom is null || Spelling.SaysNothing(piece.Serial) || InRange(piece.Serial!))
         && (From is null || piece.Since is null || piece.Since >= From)
         && (Until is null || piece.Since is null || piece.Since <= Until);
 
@@ -134,9 +139,9 @@ public static class Recalls
         IReadOnlySet<(Guid Recall, Guid Piece)> held
     ) =>
         among
-            .GroupBy(c => c.Candidate.Maker)
-            .Where(made => recall.Match.MeansMaker(made.Key))
-            .SelectMany(made => made)
+            .GroupBy(c => (c.Candidate.Maker, c.Candidate.Model, c.Candidate.Batch))
+            .Where(make => recall.Match.MeansMake(make.Key.Maker, make.Key.Model, make.Key.Batch))
+            .SelectMany(make => make)
             .Where(c => !held.Contains((recall.Id, c.Id)) && recall.Match.Matches(c.Candidate))
             .Select(c => c.Id);
 

@@ -12,6 +12,9 @@ public static class Spelling
     /// <summary>Whether two may be one, where holding or asking too much is the safe side: figures run together too.</summary>
     public static bool MayBeSame(string? name, string? other) => Run(name) == Run(other);
 
+    /// <summary>Whether nothing is said: nothing written, or neither letter nor digit, as a dash where nobody knew.</summary>
+    public static bool SaysNothing(string? name) => Key(name).Length == 0;
+
     /// <summary>
     /// What all spellings of a name have in common: its letters, as capitals, and digits, figures that something parts kept
     /// apart by a dot. Empty for no name.

@@ -47,23 +47,22 @@ public sealed class RecallStore(Database database)
     /// <param name="most">How many are read in full; how many there are is told beside.</param>
     public async Task<(List<Piece> Pieces, int All)> PreviewAsync(RecallMatch match, int most, CancellationToken cancel)
     {
-        var makers = (await database.AskAsync(RecalledGear.Makers, cancel)).Where(match.MeansMaker).ToArray();
-        var ids = RecalledGear
-            .Meant(await database.AskAsync(t => RecalledGear.OfMakers(t, makers), cancel), match)
-            .ToList();
+        var ids = await RecalledGear.MeantAsync(t => database.MakeAsync(t, cancel), match).ConfigureAwait(false);
         return (await OfAsync("p.id = any($1)", ids.ToArray(), most, cancel), ids.Count);
     }
 
-    /// <summary>How many pieces not retired have no maker on record: no recall finds them.</summary>
+    /// <summary>How many pieces not retired have no maker on record, or none that says anything: no recall finds them.</summary>
     public async Task<int> MakerlessAsync(CancellationToken cancel) =>
         (
             await database
                 .Command(
-                    $"select count(*)::int as n from piece where maker is null and state not in {Fragments.Retired}"
+                    $"select maker, count(*)::int as n from piece where state not in {Fragments.Retired} group by maker"
                 )
-                .ListAsync(r => r.Get<int>("n"), cancel)
+                .ListAsync(r => (Maker: r.TextOrNull("maker"), Count: r.Get<int>("n")), cancel)
                 .ConfigureAwait(false)
-        )[0];
+        )
+            .Where(m => Spelling.SaysNothing(m.Maker))
+            .Sum(m => m.Count);
 
     /// <summary>The pieces a recall holds still, by store and peg.</summary>
     public Task<List<Piece>> HeldAsync(Guid recall, int most, CancellationToken cancel) =>

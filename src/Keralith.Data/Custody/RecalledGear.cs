@@ -12,7 +12,7 @@ internal static class RecalledGear
     {
         var trip = new Trip();
         var standing = Standing(trip);
-        var candidates = Candidates(trip, "id = any($1)", pieces.ToArray());
+        var candidates = Candidates(trip, "id = any($1)", [pieces.ToArray()]);
         var held = EverHeld(trip, "piece_id = any($1)", pieces.ToArray());
         await session.AskAsync(trip).ConfigureAwait(false);
         await HoldAsync(session, Missed(standing.Value, candidates.Value, held.Value)).ConfigureAwait(false);
@@ -42,14 +42,14 @@ internal static class RecalledGear
     {
         var trip = new Trip();
         var standing = Standing(trip, only);
-        var makers = Makers(trip);
+        var makes = Makes(trip);
         await make(trip).ConfigureAwait(false);
-        var meant = makers.Value.Where(m => standing.Value.Exists(s => s.Match.MeansMaker(m))).ToArray();
-        if (meant.Length == 0)
+        var meant = makes.Value.FindAll(m => standing.Value.Exists(s => Means(s.Match, m)));
+        if (meant.Count == 0)
             return [];
 
         // Holds are asked after the gear: what is registered meanwhile is seen with its hold, or not at all.
-        var made = OfMakers(trip, meant);
+        var made = OfMakes(trip, meant);
         var held = EverHeld(trip, "recall_id = any($1)", standing.Value.ConvertAll(s => s.Id).ToArray());
         await make(trip).ConfigureAwait(false);
         return Missed(standing.Value, made.Value, held.Value);
@@ -118,26 +118,51 @@ internal static class RecalledGear
             rows => rows.ToHashSet()
         );
 
-    /// <summary>The makers on record. Core says which of them is meant: a database's lower case is that of its locale.</summary>
-    public static Asked<List<string>> Makers(Trip trip) =>
+    /// <summary>The gear that a recall means.</summary>
+    /// <param name="make">Makes a trip.</param>
+    public static async Task<List<Guid>> MeantAsync(Func<Trip, Task> make, RecallMatch match)
+    {
+        var trip = new Trip();
+        var makes = Makes(trip);
+        await make(trip).ConfigureAwait(false);
+        var made = OfMakes(trip, makes.Value.FindAll(m => Means(match, m)));
+        await make(trip).ConfigureAwait(false);
+        return [.. made.Value.Where(c => match.Matches(c.Candidate)).Select(c => c.Id)];
+    }
+
+    private static bool Means(RecallMatch match, (string Maker, string? Model, string? Batch) make) =>
+        match.MeansMake(make.Maker, make.Model, make.Batch);
+
+    /// <summary>The makes on record, as they are spelled: few beside the pieces, and Core alone says which are meant.</summary>
+    private static Asked<List<(string Maker, string? Model, string? Batch)>> Makes(Trip trip) =>
         trip.All(
             new NpgsqlBatchCommand(
-                $"select distinct maker from piece where maker is not null and state not in {Fragments.Retired}"
+                $"select distinct maker, model, batch from piece where maker is not null and state not in {Fragments.Retired}"
             ),
-            r => r.GetString(0)
+            r => (r.Get<string>("maker"), r.TextOrNull("model"), r.TextOrNull("batch"))
         );
 
-    public static Asked<List<(Guid Id, RecallCandidate Candidate)>> OfMakers(Trip trip, string[] makers) =>
-        Candidates(trip, "lower(maker) = any(array(select lower(m) from unnest($1::text[]) m))", makers);
-
-    public static IEnumerable<Guid> Meant(IEnumerable<(Guid Id, RecallCandidate Candidate)> among, RecallMatch match) =>
-        among.Where(c => match.Matches(c.Candidate)).Select(c => c.Id);
+    private static Asked<List<(Guid Id, RecallCandidate Candidate)>> OfMakes(
+        Trip trip,
+        List<(string Maker, string? Model, string? Batch)> makes
+    ) =>
+        Candidates(
+            trip,
+            """
+            (maker, coalesce(model, ''), coalesce(batch, '')) in (
+              select m.maker, coalesce(m.model, ''), coalesce(m.batch, '')
+              from unnest($1::text[], $2::text[], $3::text[]) m (maker, model, batch))
+            """,
+            makes.ConvertAll(m => m.Maker).ToArray(),
+            makes.ConvertAll(m => m.Model).ToArray(),
+            makes.ConvertAll(m => m.Batch).ToArray()
+        );
 
     /// <summary>What bears on a recall of some pieces that are not retired.</summary>
     private static Asked<List<(Guid Id, RecallCandidate Candidate)>> Candidates(
         Trip trip,
         string where,
-        Array values
+        params object?[] values
     ) =>
         trip.All(
             new NpgsqlBatchCommand(
@@ -146,7 +171,7 @@ internal static class RecalledGear
                 from piece
                 where {where} and state not in {Fragments.Retired}
                 """
-            ).Positional([values]),
+            ).Positional(values),
             r =>
                 (
                     r.Get<Guid>("id"),
