@@ -32,13 +32,19 @@ public sealed class LookBackStore(Database database)
     private static readonly string Everything = $$"""
         select 'out' as kind, i.at as begun, g.at as ended, g.at is null as open,
           'out with ' || i.holder || coalesce(': ' || nullif(g.doubt, ''), '') as what, i.holder as who, i.job as place,
-          array(select o.mark from issue j join piece o on o.id = j.piece_id
-            where j.piece_id <> $1 and (
-              (i.lift_id is not null and j.lift_id = i.lift_id)
-              or (i.lift_id is null and j.at <= coalesce(g.at, 'infinity')
-                and coalesce((select h.at from give_back h where h.issue_id = j.id), 'infinity') >= i.at
+          array(
+            select o.mark
+            from (
+              select j.piece_id from issue j where j.lift_id = i.lift_id
+              union all
+              select j.piece_id
+              from issue j left join give_back h on h.issue_id = j.id
+              where i.lift_id is null
                 and {{Fragments.Key("j.holder")}} = {{Fragments.Key("i.holder")}}
-                and {{Fragments.Key("j.job")}} = {{Fragments.Key("i.job")}}))
+                and {{Fragments.Key("j.job")}} = {{Fragments.Key("i.job")}}
+                and j.at <= coalesce(g.at, 'infinity') and coalesce(h.at, 'infinity') >= i.at) j
+            join piece o on o.id = j.piece_id
+            where o.id <> $1
             order by o.mark) as beside
         from issue i left join give_back g on g.issue_id = i.id
         where i.piece_id = $1
