@@ -75,24 +75,29 @@ public sealed class TakeOverStore(Database database)
     /// </summary>
     public async Task<List<TakenOver>> ListAsync(CancellationToken cancel)
     {
-        var rows = await database
+        var left = await LeftAsync(cancel).ConfigureAwait(false);
+        if (left.Length == 0)
+            return [];
+        return await database
             .Command(
                 $"""
                 select p.id, p.mark, p.family, p.maker, p.model, p.state, p.tag_read, p.attributes::text as attributes, c.evidence, c.last_periodic,
-                       exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id where pa.piece_id = p.id and a.kind = 'report') as has_file,
-                       exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
-                       exists (select from standing_inspection i where i.piece_id = p.id and i.complete and i.verdict in {Fragments.Clean} and i.kind in {Fragments.Full}) as inspected,
-                       array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
+                  exists (select from piece_attachment pa join attachment a on a.id = pa.attachment_id
+                    where pa.piece_id = p.id and a.kind = 'report') as has_file,
+                  exists (select from carried_accepted a where a.piece_id = p.id) as accepted,
+                  exists (select from standing_inspection i where i.piece_id = p.id and i.complete
+                    and i.verdict in {Fragments.Clean} and i.kind in {Fragments.Full}) as inspected,
+                  array(select b.part || ' ' || b.criterion from baseline b where b.piece_id = p.id) as figures
                 from piece p left join carried_over c on c.piece_id = p.id
-                where p.state not in {Fragments.Retired}
+                where p.id = any($1)
                 order by p.mark
                 """
             )
+            .Positional([left])
             .ListAsync(
                 r =>
                 {
                     var gear = PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes"));
-                    var has = r.Get<string[]>("figures").ToHashSet();
                     return new TakenOver(
                         r.Get<Guid>("id"),
                         r.Get<string>("mark"),
@@ -107,34 +112,90 @@ public sealed class TakeOverStore(Database database)
                         r.Get<bool>("has_file"),
                         r.Get<bool>("accepted"),
                         r.Get<bool>("inspected"),
-                        PieceEntryReader
-                            .BaselinesOf(gear)
-                            .Select(b => new BaselineKey(b.Part.Path, b.Criterion.Id))
-                            .Where(k => !has.Contains($"{k.Part} {k.Criterion}"))
-                            .ToList()
+                        MissingOf(gear, r.Get<string[]>("figures"))
                     );
                 },
                 cancel
             )
             .ConfigureAwait(false);
-        return rows.Where(r => r.Evidence is not null || !r.TagRead || r.Missing.Count > 0).ToList();
+    }
+
+    /// <summary>
+    /// The pieces that came with a report, whose marking nobody has read, or that lack a figure when new. Which figures a piece
+    /// needs goes by what it is made like: asked make by make, however many pieces there are of it.
+    /// </summary>
+    private async Task<Guid[]> LeftAsync(CancellationToken cancel)
+    {
+        var makes = await database
+            .Command(
+                $"""
+                select family, attributes, figures, known, array_agg(id) as ids
+                from (
+                  select p.id, p.family, p.attributes::text as attributes, p.tag_read and c.piece_id is null as known,
+                    coalesce(f.figures, array[]::text[]) as figures
+                  from piece p
+                  left join carried_over c on c.piece_id = p.id and c.evidence is not null
+                  left join (
+                    select piece_id, array_agg(distinct part || ' ' || criterion) as figures from baseline group by piece_id) f
+                    on f.piece_id = p.id
+                  where p.state not in {Fragments.Retired}) p
+                group by family, attributes, figures, known
+                """
+            )
+            .ListAsync(
+                r =>
+                    (
+                        Ids: r.Get<Guid[]>("ids"),
+                        IsLeft: !r.Get<bool>("known")
+                            || MissingOf(
+                                PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes")),
+                                r.Get<string[]>("figures")
+                            ).Count > 0
+                    ),
+                cancel
+            )
+            .ConfigureAwait(false);
+        return [.. makes.Where(m => m.IsLeft).SelectMany(m => m.Ids)];
+    }
+
+    /// <summary>Measures of a piece without a figure when new.</summary>
+    /// <param name="figures">The part and the criterion of each it has.</param>
+    private static List<BaselineKey> MissingOf(Core.Gear.GearPiece gear, IEnumerable<string> figures)
+    {
+        var has = figures.ToHashSet();
+        return PieceEntryReader
+            .BaselinesOf(gear)
+            .Select(b => new BaselineKey(b.Part.Path, b.Criterion.Id))
+            .Where(k => !has.Contains($"{k.Part} {k.Criterion}"))
+            .ToList();
     }
 
     /// <summary>What figures are missing, model by model, with a twin where there is one.</summary>
     public async Task<List<MissingFigure>> MissingAsync(IEnumerable<TakenOver> pieces, CancellationToken cancel)
     {
+        var lacking = pieces.Where(p => p.Missing.Count > 0).ToList();
+        if (lacking.Count == 0)
+            return [];
         var twins = (
             await database
                 .Command(
                     """
-                    select p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
+                    select distinct on (p.family, p.maker, p.model, p.attributes, b.part, b.criterion)
+                      b.id, p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
                     from baseline b join piece p on p.id = b.piece_id
-                    where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null order by b.id
+                    where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null
+                      and p.family = any($1) and b.criterion = any($2)
+                    order by p.family, p.maker, p.model, p.attributes, b.part, b.criterion, b.id
                     """
+                )
+                .Positional(
+                    lacking.Select(p => p.Family).Distinct().ToArray(),
+                    lacking.SelectMany(p => p.Missing).Select(k => k.Criterion).Distinct().ToArray()
                 )
                 .ListAsync(
                     r =>
                         (
+                            Number: r.Get<long>("id"),
                             Key: Key(
                                 r.Get<string>("family"),
                                 r.TextOrNull("maker"),
@@ -153,8 +214,8 @@ public sealed class TakeOverStore(Database database)
                     cancel
                 )
                 .ConfigureAwait(false)
-        ).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.First());
-        return pieces
+        ).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.MinBy(t => t.Number));
+        return lacking
             .SelectMany(p => p.Missing.Select(k => (Piece: p, k.Criterion, Kind: KindOf(k.Part))).Distinct())
             .GroupBy(m =>
                 (
