@@ -255,6 +255,38 @@ public class YardTests
         Assert.False((await yard.FindAsync("HM-0001")).IsCarried);
     }
 
+    /// <summary>Of many pieces made alike, those are told that lack something; what is known whole, or condemned, wants nothing.</summary>
+    [Fact]
+    public async Task What_gear_taken_over_still_needs_is_told_of_each_piece_that_needs_it()
+    {
+        await using var yard = await Yard.OpenAsync();
+        for (var i = 1; i <= 5; i++)
+            await yard.RegisterAsync(Seed.Sling($"HM-000{i}"));
+        var reported = Seed.Sling("HM-0006");
+        (reported["lastPeriodic"], reported["lastInspector"], reported["evidence"]) = ("2026-01-10", "Hesper", "R 3");
+        await yard.RegisterAsync(reported);
+        var unread = Seed.Sling("HM-0007");
+        unread["tagUnread"] = "on";
+        foreach (var field in unread.Keys.Where(f => f.StartsWith("tag:", StringComparison.Ordinal)).ToList())
+            unread.Remove(field);
+        await yard.RegisterAsync(unread);
+        foreach (var mark in new[] { "HM-0008", "HM-0009" })
+        {
+            var bare = Seed.Sling(mark);
+            foreach (var field in bare.Keys.Where(f => f.EndsWith("hook.throat", StringComparison.Ordinal)).ToList())
+                bare.Remove(field);
+            await yard.RegisterAsync(bare);
+        }
+
+        var gone = await yard.FindAsync("HM-0009");
+        Yard.Must(await yard.Custody.CondemnAsync(gone.Id, gone.Version, "Bent", yard.Stamp("qualified"), Cancel));
+        var left = await new TakeOverStore(yard.Database).ListAsync(Cancel);
+        Assert.Equal(
+            [("HM-0006", "R 3", true, 0), ("HM-0007", null, false, 0), ("HM-0008", null, true, 2)],
+            left.Select(p => (p.Mark, p.Evidence, p.TagRead, p.Missing.Count))
+        );
+    }
+
     [Fact]
     public async Task Missing_figures_are_filled_by_what_is_made_alike_and_provisional_ones_by_a_qualified_person_alone()
     {
