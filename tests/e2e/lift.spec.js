@@ -1,4 +1,4 @@
-import { axeFaults, expect, noSideways, signIn, test } from "./yard.js";
+import { axeFaults, expect, noSideways, signIn, test, whole } from "./yard.js";
 
 test.use({ actionTimeout: 20_000 });
 
@@ -93,6 +93,7 @@ for (const way of ["keyboard", "pointer"]) {
         else await page.getByRole("button", { name: "Put it on" }).click();
         const alert = page.getByRole("alert").filter({ hasText: "can't be put on a lift" });
         await expect(rows.or(alert).first()).toBeVisible();
+        await whole(page);
         if (await alert.count()) {
           // A piece on hold is not put on: one that will do is found.
           await page.locator('#gear a[href*="/gear?family=web-sling"]').click();
@@ -144,6 +145,8 @@ test("a trial lift that hung low moves the centre of gravity, and what it asks o
   await page.goto(`${lift}/ready`);
   for (const box of await page.locator("input[name=done]").all()) await box.check();
   await page.getByRole("button", { name: "All of this is so" }).click();
+  await expect(page.locator("input[name=password]").or(page.locator("input[name=holder]")).first()).toBeVisible();
+  await whole(page);
   if (await page.locator("input[name=password]").count()) {
     await page.locator("input[name=password]").fill("lockgate-demo");
     await page.getByRole("button", { name: "sign it" }).click();

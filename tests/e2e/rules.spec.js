@@ -1,4 +1,4 @@
-import { expect, presses, signIn, test } from "./yard.js";
+import { expect, presses, signIn, test, whole } from "./yard.js";
 
 test("a figure tried by the keyboard falls on every book's scale", async ({ page }) => {
   await signIn(page, "crew");
@@ -35,6 +35,7 @@ test("a wire rope sling is inspected along its body, counts and all, until the v
   const hand = presses(page);
   for (let part = 0; part < 8 && !page.url().endsWith("/sign"); part += 1) {
     const name = await page.locator("form[data-part]").getAttribute("data-part");
+    await whole(page);
     await page.evaluate(() => document.activeElement?.blur());
     await hand.key("0");
     await expect(page.locator('[data-question]:has(input[value="no"]):not(:has(input[data-field="answer"]:checked))')).toHaveCount(0);

@@ -21,7 +21,7 @@ test("a store of five thousand is seen whole, quickly, and each bay close", asyn
   expect(times.sort((a, b) => a - b)[2]).toBeLessThan(3000);
   await page.getByRole("link", { name: /^Bay WC, / }).click();
   await expect(page.getByRole("heading", { name: /Bay WC, 200 pieces/ })).toBeVisible();
-  expect(await page.locator(".wall .peg").count()).toBe(200);
+  await expect(page.locator(".wall .peg")).toHaveCount(200);
 
   // The filter fades the rest; a plain list stands beside.
   await page.getByLabel("Mark, maker, peg").fill("HW-417");

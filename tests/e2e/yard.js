@@ -35,6 +35,7 @@ const wcag = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
 // What axe finds on a page, in words; by which of its rules: those of some tags, or null for all it has. Run in the page itself,
 // which is one document; its own wrapper for several frames opens another page for each run and takes three times as long.
 export async function axeFaults(page, tags = wcag) {
+  await whole(page);
   expect(page.frames()).toHaveLength(1);
   await page.evaluate(axe.source);
   const { violations, passes } = await page.evaluate((only) => window.axe.run({ ...(only && { runOnly: only }), resultTypes: ["violations"] }), tags);
@@ -42,7 +43,13 @@ export async function axeFaults(page, tags = wcag) {
   return violations.map((v) => `${page.url()} ${v.id}: ${v.nodes.slice(0, 3).map((n) => `${n.target} ${n.any?.[0]?.message ?? ""}`).join(" | ")}`);
 }
 
+// All of the page is there, and not its beginning alone: what is counted or listed once, and not waited for, is counted whole.
+export function whole(page) {
+  return page.waitForLoadState("domcontentloaded");
+}
+
 export async function noSideways(page) {
+  await whole(page);
   expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
 }
 
@@ -80,6 +87,7 @@ export async function inspectByKeyboard(page, overrides = {}, hand = presses(pag
   for (let part = 0; part < 20; part += 1) {
     if (page.url().endsWith("/sign")) return hand;
     const name = await page.locator("form[data-part]").getAttribute("data-part");
+    await whole(page);
     if (await page.locator('[data-question] input[type="radio"][value="no"]').count()) {
       await page.evaluate(() => document.activeElement?.blur());
       await hand.key("0");
