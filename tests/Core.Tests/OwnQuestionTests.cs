@@ -74,6 +74,9 @@ public class OwnQuestionTests
     [InlineData("Pellow", "", "pellow", "T1", true)]
     [InlineData("Pellow", "T-1", "Pellow", "t1", true)]
     [InlineData("Pellow", "T-1", "Pellow", "T2", false)]
+    [InlineData("Pellow", "T-1", "Pellow", null, true)]
+    [InlineData("Pellow", "T-1", "Pellow", "-", true)]
+    [InlineData("Pellow", "T-1", null, null, false)]
     [InlineData("Pellow", "", "Carrick", "T1", false)]
     [InlineData("Pellow", "", null, null, false)]
     public void It_is_asked_of_the_family_the_maker_and_the_model_it_names(

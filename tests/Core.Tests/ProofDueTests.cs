@@ -69,7 +69,10 @@ public class ProofDueTests
     [InlineData("shackle", "Pellow Forge", "Bow", 6)]
     [InlineData("shackle", "PELLOW forge.", "bow", 6)]
     [InlineData("shackle", "Pellow Forge", "Dee", 24)]
-    [InlineData("hook", "Pellow Forge", null, 12)]
+    [InlineData("hook", "Pellow Forge", "Dee", 12)]
+    [InlineData("hook", "Pellow Forge", null, 6)]
+    [InlineData("shackle", "Pellow Forge", "-", 6)]
+    [InlineData("shackle", null, "Bow", null)]
     [InlineData("shackle", "Another", "Bow", null)]
     public void The_shortest_that_is_asked_of_a_piece_counts(string family, string? maker, string? model, int? months)
     {

@@ -225,6 +225,48 @@ public class FactsTests
         Assert.Equal(0, await again.ByNewCatalogueAsync(yard.Now.AddDays(2), Cancel));
     }
 
+    [Fact]
+    public async Task A_newer_program_reads_a_makers_word_for_gear_whose_model_nobody_wrote_down()
+    {
+        await using var yard = await Yard.OpenAsync();
+        foreach (var (mark, model) in new[] { ("HM-0001", null), ("HM-0002", "T-2"), ("HM-0003", "T-1") })
+        {
+            var fields = Seed.Sling(mark);
+            if (model is not null)
+                fields["model"] = model;
+            await yard.InServiceAsync(fields);
+            Yard.Must(
+                await yard.InspectAsync(
+                    mark,
+                    InspectionKind.Periodic,
+                    ("leg-1/hook", "hook.throat", new(Value: "1.43 in"))
+                )
+            );
+        }
+
+        await using var older = yard.Database.Command(
+            """
+            insert into own_limit (owner, maker, model, criterion, figure, reason, set_at, set_by)
+            select 'maker', 'Orrery Chainworks', 'T-1', 'hook.throat', '3 %', 'Leaflet', now(), id
+            from person where username = 'qualified';
+            insert into proof_ask (site_id, maker, model, family, months, reason, set_at, set_by)
+            select 1, 'Orrery Chainworks', 'T-1', '', 12, 'Leaflet', now(), id from person where username = 'qualified';
+            update site set catalogue_version = '2025.1'
+            """
+        );
+        await older.ExecuteNonQueryAsync(Cancel);
+        Assert.Equal(2, await new JudgeAgain(yard.Database).ByNewCatalogueAsync(yard.Now.AddDays(1), Cancel));
+        await HeldAsync(yard, "HM-0001", HoldCause.RulesChanged);
+        await HeldAsync(yard, "HM-0003", HoldCause.RulesChanged);
+        Assert.Equal(PieceState.InService, (await yard.FindAsync("HM-0002")).State);
+
+        // The proof test its maker asks of that model is asked of it too, from the first start on.
+        Assert.True((await yard.FindAsync("HM-0001")).Proof.Lacks);
+        Assert.False((await yard.FindAsync("HM-0002")).Proof.Lacks);
+        Assert.True((await yard.FindAsync("HM-0003")).Proof.Lacks);
+        Assert.Empty(await new VerifyStore(yard.Database).RunAsync(yard.Now.AddDays(1), Cancel));
+    }
+
     /// <summary>The reason of its one open hold.</summary>
     private static async Task<string> HeldAsync(Yard yard, string mark, HoldCause cause)
     {

@@ -52,16 +52,18 @@ public class SettingsTests
     [InlineData("inspector", LimitOwner.Site, "hook.throat", "4 %", "Only a qualified person")]
     [InlineData("admin", LimitOwner.Site, "hook.throat", "4 %", "Only a qualified person")]
     [InlineData("qualified", LimitOwner.Maker, "hook.throat", "4 %", "Name the maker")]
+    [InlineData("qualified", LimitOwner.Maker, "hook.throat", "4 %", "Name the maker", "-")]
     public async Task A_limit_is_stricter_well_written_and_set_by_a_qualified_person(
         string who,
         LimitOwner owner,
         string criterion,
         string figure,
-        string? refusal
+        string? refusal,
+        string maker = ""
     )
     {
         await using var yard = await Yard.OpenAsync();
-        var result = await LimitAsync(yard, who, owner, criterion, figure);
+        var result = await LimitAsync(yard, who, owner, criterion, figure, maker);
         if (refusal is null)
             Assert.True(result.Ok, result.Fault);
         else
@@ -79,6 +81,7 @@ public class SettingsTests
         var site = await yard.Sites.GetAsync(Cancel);
         Assert.Equal(1, Assert.Single(site.LimitsFor("quillon hoists", "qh-2")).Percent);
         Assert.Equal(2, Assert.Single(site.LimitsFor("Quillon Hoists", "QH-3")).Percent);
+        Assert.Equal([1m, 2m], site.LimitsFor("Quillon Hoists", null).Select(l => l.Percent!.Value).Order());
         Assert.Empty(site.LimitsFor("Pellow Forge", "QH-2"));
         Assert.Empty(site.LimitsFor(null, null));
     }

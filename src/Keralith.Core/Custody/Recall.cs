@@ -73,11 +73,8 @@ public sealed partial record RecallMatch(
     public bool MeansMake(string? maker, string? model, string? batch) =>
         !Spelling.SaysNothing(maker)
         && Spelling.MayBeSame(maker, Maker)
-        && Agrees(Model, model)
-        && Agrees(Batch, batch);
-
-    private static bool Agrees(string? asked, string? said) =>
-        asked is null || Spelling.SaysNothing(said) || Spelling.MayBeSame(said, asked);
+        && Spelling.MayMean(Model, model)
+        && Spelling.MayMean(Batch, batch);
 
     /// <summary>Whether a piece is meant.</summary>
     public bool Matches(RecallCandidate piece) =>

@@ -12,6 +12,13 @@ public static class Spelling
     /// <summary>Whether two may be one, where holding or asking too much is the safe side: figures run together too.</summary>
     public static bool MayBeSame(string? name, string? other) => Run(name) == Run(other);
 
+    /// <summary>
+    /// Whether what is asked of gear of some name may mean a piece: nothing asked means any, and where nothing is on record it
+    /// may be that one.
+    /// </summary>
+    public static bool MayMean(string? asked, string? onRecord) =>
+        SaysNothing(asked) || SaysNothing(onRecord) || MayBeSame(asked, onRecord);
+
     /// <summary>Whether nothing is said: nothing written, or neither letter nor digit, as a dash where nobody knew.</summary>
     public static bool SaysNothing(string? name) => Key(name).Length == 0;
 

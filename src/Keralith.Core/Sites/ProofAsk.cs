@@ -18,10 +18,10 @@ public sealed record ProofAskRow(
     string SetBy
 )
 {
-    /// <summary>Whether it is asked of a piece.</summary>
+    /// <summary>Whether it is asked of a piece: of one whose model is not on record, whatever the model.</summary>
     public bool IsOf(GearFamily family, string? maker, string? model) =>
         (Maker.Length == 0 || Spelling.MayBeSame(Maker, maker))
-        && (Model.Length == 0 || Spelling.MayBeSame(Model, model))
+        && Spelling.MayMean(Model, model)
         && (Family is null || Family == family);
 
     /// <summary>Whether it and another are one, set twice.</summary>

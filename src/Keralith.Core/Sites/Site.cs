@@ -90,23 +90,40 @@ public sealed record Site(
         if (Limits.Count == 0)
             return [];
         var own = Limits.Where(l => l.Limit.Owner == LimitOwner.Site);
-        var makers = maker is null
-            ? []
-            : Limits
-                .Where(l =>
-                    l.Limit.Owner == LimitOwner.Maker
-                    && Spelling.Same(l.Maker, maker)
-                    && (l.Model.Length == 0 || Spelling.Same(l.Model, model))
-                )
-                .ToList();
-
-        // What a maker says of the model comes before what it says of everything it makes.
+        var makers = Limits.Where(l => l.Limit.Owner == LimitOwner.Maker && IsBy(l.Maker, maker));
         return
         [
             .. own.Select(l => l.Limit),
-            .. makers.GroupBy(l => l.Limit.Criterion).Select(g => g.MaxBy(l => l.Model.Length)!.Limit),
+            .. makers.GroupBy(l => l.Limit.Criterion).SelectMany(said => OfModel([.. said], model)),
         ];
     }
+
+    /// <summary>
+    /// What a maker says of a model by one criterion: that comes before what it says of everything it makes. Of a piece whose
+    /// model is not on record any of it may be meant: all of it counts as a limit of the site's own does, where it is stricter,
+    /// and nothing makes it laxer.
+    /// </summary>
+    private static IEnumerable<OwnLimit> OfModel(IReadOnlyList<LimitRow> said, string? model)
+    {
+        if (Spelling.SaysNothing(model) && said.Any(l => l.IsOfOneModel))
+            return said.Select(l => l.Limit with { Owner = LimitOwner.Site });
+        var its = said.FirstOrDefault(l => l.IsOfOneModel && Spelling.Same(l.Model, model));
+        return (its ?? said.FirstOrDefault(l => !l.IsOfOneModel)) is { } meant ? [meant.Limit] : [];
+    }
+
+    /// <summary>
+    /// Whether more is asked of a piece because its model is not on record: its maker has limits, proof tests or questions of
+    /// some model.
+    /// </summary>
+    public bool AsksForModel(GearFamily family, string? maker, string? model) =>
+        Spelling.SaysNothing(model)
+        && (
+            Limits.Any(l => l.IsOfOneModel && IsBy(l.Maker, maker))
+            || ProofAsks.Any(a => !Spelling.SaysNothing(a.Model) && a.IsOf(family, maker, model))
+            || QuestionsFor(family, maker, model).Any(q => !Spelling.SaysNothing(q.Model))
+        );
+
+    private static bool IsBy(string said, string? maker) => !Spelling.SaysNothing(maker) && Spelling.Same(said, maker);
 
     /// <summary>How many months a proof test of a piece holds good, the shortest that is asked; null: none is asked.</summary>
     public int? ProofMonthsOf(GearFamily family, string? maker, string? model) =>
@@ -124,7 +141,7 @@ public sealed record Site(
                 .Where(q =>
                     q.Family == family
                     && (q.Maker.Length == 0 || Spelling.MayBeSame(q.Maker, maker))
-                    && (q.Model.Length == 0 || Spelling.MayBeSame(q.Model, model))
+                    && Spelling.MayMean(q.Model, model)
                 ),
         ];
     }
@@ -198,6 +215,9 @@ public sealed record LimitRow(
     string SetBy
 )
 {
+    /// <summary>Whether a maker says it of one model, not of everything it makes.</summary>
+    public bool IsOfOneModel => !Spelling.SaysNothing(Model);
+
     /// <summary>
     /// What tells one from another: of those with the same key the one set last is in force, and none is when that withdrew it.
     /// </summary>

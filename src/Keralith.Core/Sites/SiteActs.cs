@@ -110,7 +110,7 @@ public static class SiteActs
             return forbidden;
         if (entry.Reason.Length == 0)
             return new Refusal("Say why, or where the figure stands: it goes into the ledger.");
-        if ((entry.Owner == LimitOwner.Maker) != (entry.Maker.Length > 0))
+        if ((entry.Owner == LimitOwner.Maker) == Spelling.SaysNothing(entry.Maker))
             return new Refusal(
                 entry.Owner == LimitOwner.Maker ? "Name the maker." : "A site's own limit names no maker."
             );

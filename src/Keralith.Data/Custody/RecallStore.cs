@@ -36,12 +36,19 @@ public sealed class RecallStore(Database database)
         left join recall_end e on e.recall_id = r.id
         """;
 
+    private const string One = $"{Columns} where r.id = $1";
+
+    private static readonly Refusal Unknown = Refusal.NotFound("There is no such recall.");
+
     /// <summary>All recalls, the standing ones first.</summary>
     public Task<List<RecallRow>> AllAsync(CancellationToken cancel) =>
         database.Command($"{Columns} order by e.at is not null, r.at desc limit 200").ListAsync(From, cancel);
 
     public Task<RecallRow?> FindAsync(Guid id, CancellationToken cancel) =>
-        database.Command($"{Columns} where r.id = $1").Positional(id).FirstAsync(From, cancel);
+        database.Command(One).Positional(id).FirstAsync(From, cancel);
+
+    private static async Task<RecallRow?> OfAsync(Session session, Guid id) =>
+        (await session.ReadAsync(One, From, id).ConfigureAwait(false)).FirstOrDefault();
 
     /// <summary>The pieces a recall would hold, by store and peg.</summary>
     /// <param name="most">How many are read in full; how many there are is told beside.</param>
@@ -127,9 +134,8 @@ public sealed class RecallStore(Database database)
             stamp,
             async session =>
             {
-                var found = await session.ReadAsync($"{Columns} where r.id = $1", From, recall).ConfigureAwait(false);
-                if (found is not [var row])
-                    return Refusal.NotFound("There is no such recall.");
+                if (await OfAsync(session, recall).ConfigureAwait(false) is not { } row)
+                    return Unknown;
                 var missed = await RecalledGear.MissedAsync(session.AskAsync, recall).ConfigureAwait(false);
                 if (
                     Recalls.RefusalToHoldMissed(row.EndedAt is not null, missed.Sum(m => m.Pieces.Count), session.By) is
@@ -210,9 +216,8 @@ public sealed class RecallStore(Database database)
             stamp,
             async session =>
             {
-                var found = await session.ReadAsync($"{Columns} where r.id = $1", From, recall).ConfigureAwait(false);
-                if (found is not [var row])
-                    return Refusal.NotFound("There is no such recall.");
+                if (await OfAsync(session, recall).ConfigureAwait(false) is not { } row)
+                    return Unknown;
                 if (Recalls.RefusalToEnd(row.ById, row.EndedAt is not null, reason, session.By) is { } refusal)
                     return refusal;
                 var holds = await session

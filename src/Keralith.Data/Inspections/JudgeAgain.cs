@@ -198,8 +198,8 @@ public sealed class JudgeAgain(Database database)
     }
 
     /// <summary>
-    /// Judges the register again where it was last judged by another catalogue than this program's: the first start on
-    /// a newer one. Nothing is done on a site that is not set up, or was judged by this one.
+    /// Judges the register again, and derives its days, where that was last done by another catalogue than this program's: the
+    /// first start on a newer one. Nothing is done on a site that is not set up, or was judged by this one.
     /// </summary>
     /// <returns>How many pieces are held by it.</returns>
     public async Task<int> ByNewCatalogueAsync(DateTimeOffset now, CancellationToken cancel)
@@ -219,6 +219,7 @@ public sealed class JudgeAgain(Database database)
                     await session
                         .WriteAsync("update site set catalogue_version = $1", Catalogue.Version)
                         .ConfigureAwait(false);
+                    await session.DeriveAllAsync(session.Sites).ConfigureAwait(false);
                     var records = await HoldAsync(session, session.Sites, $"Catalogue {Catalogue.Version}")
                         .ConfigureAwait(false);
                     held = records.Count;

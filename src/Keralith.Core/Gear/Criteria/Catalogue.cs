@@ -5,8 +5,8 @@ namespace Keralith.Core.Gear;
 /// <summary>The removal criteria, all of them, and where they sit on a piece.</summary>
 public static class Catalogue
 {
-    /// <summary>Raised whenever a rule or limit changes; kept with every signed inspection.</summary>
-    public const string Version = "2026.4";
+    /// <summary>Raised whenever a rule or limit changes, or how one is read; kept with every signed inspection.</summary>
+    public const string Version = "2026.5";
 
     /// <summary>All criteria, in the order they are asked.</summary>
     public static IReadOnlyList<Criterion> All { get; } =
