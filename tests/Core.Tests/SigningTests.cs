@@ -2,9 +2,6 @@ using Keralith.Core.Custody;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.People;
-using Keralith.Core.Quantities;
-using Keralith.Core.Register;
-using Keralith.Core.Schedule;
 using Keralith.Core.Signing;
 using Keralith.Core.Sites;
 using Xunit;
@@ -233,7 +230,7 @@ public class SigningTests
     [Fact]
     public void A_sites_policies_and_the_day_its_calibration_runs_out_decide_whether_a_piece_may_be_used()
     {
-        var piece = Shackle(PieceState.InService, []) with
+        var piece = GivenPiece.Shackle() with
         {
             Gear = new(GearFamilies.Find("alloy-chain-sling")!, []),
             PeriodicDue = Day.AddDays(9),
@@ -251,7 +248,7 @@ public class SigningTests
     [Fact]
     public void What_is_against_its_marking_is_against_its_use()
     {
-        var piece = Shackle(PieceState.InService, []) with { PeriodicDue = Day.AddDays(9) };
+        var piece = GivenPiece.Shackle() with { PeriodicDue = Day.AddDays(9) };
         Assert.True(piece.UseOn(Day, Site).MayBeUsed);
         Assert.False((piece with { TagEntries = [] }).UseOn(Day, Site).MayBeUsed);
     }
@@ -292,42 +289,14 @@ public class SigningTests
 
     private static SignatureRead Read() => new(1, Day);
 
-    private static Piece Shackle(PieceState state, IReadOnlyList<string> holds) =>
-        new()
-        {
-            Id = Guid.NewGuid(),
-            Mark = "HM-1",
-            Gear = new(
-                GearFamilies.Find("shackle")!,
-                [
-                    new("size", GearAttributes.Find("size")!.Read("7/8 in").Value),
-                    new("pinType", GearAttributes.Find("pinType")!.Read("screw").Value),
-                ]
-            ),
-            RatedLoad = Mass.Parse("6-1/2 short ton"),
-            TagEntries = [.. GearFamilies.Find("shackle")!.TagEntries.Select(e => e.Code)],
-            ServiceClass = ServiceClass.Normal,
-            StoreId = 1,
-            Store = "Basin Yard",
-            Peg = "A1",
-            State = state,
-            OpenHolds = holds,
-            Version = 1,
-        };
-
     private static SigningFacts Clean(
         PieceState state = PieceState.InService,
         IReadOnlyList<string>? holds = null,
         InspectionKind kind = InspectionKind.Periodic
     )
     {
-        var piece = Shackle(state, holds ?? []);
-        var baselines = PieceEntryReader
-            .BaselinesOf(piece.Gear)
-            .ToDictionary(
-                b => new BaselineKey(b.Part.Path, b.Criterion.Id),
-                _ => new BaselineFigure(Length.Parse("1 in"), BaselineBasis.New, null)
-            );
+        var piece = GivenPiece.Shackle(state, holds);
+        var baselines = GivenPiece.Figures(piece.Gear);
         var answers = Judge
             .MissingAnswers(new(Site.Books, kind, piece.Gear, [], []))
             .Select(m => new DraftAnswer(

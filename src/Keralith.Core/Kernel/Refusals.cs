@@ -18,6 +18,8 @@ public static class Refusals
 
     public static Refusal NoSuchSite { get; } = Refusal.NotFound("There is no such site.");
 
+    public static Refusal NoSuchRecall { get; } = Refusal.NotFound("There is no such recall.");
+
     public static Refusal NoSuchPerson { get; } = Refusal.NotFound("There is no such person.");
 
     /// <summary>An id that a form or a program brought belongs to another act, person, target or content.</summary>

@@ -73,7 +73,7 @@ public static class ChangeOfFacts
         var figures = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var now) || now != b.Value).ToList();
         var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Roles)
             ?? entry.RefusalToUnread(piece.TagRead)
-            ?? PieceEntry.RefusalOf(figures.Select(b => b.Value), by.Roles)
+            ?? PieceEntry.RefusalOf([.. figures.Select(b => b.Value)], by.Roles)
             ?? entry.RefusalOn(by.Day);
         if (refused is not null)
             return new Refusal(refused);

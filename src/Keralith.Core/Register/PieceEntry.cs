@@ -125,10 +125,12 @@ public sealed record PieceEntry
 
     /// <summary>
     /// Why a new part can't be recorded with these figures; null when it can. The old part's figures must not judge the
-    /// new one: each is wanted anew.
+    /// new one: each is wanted anew, and none of another part.
     /// </summary>
-    public static string? RefusalOfNewPart(GearPiece gear, string part, IEnumerable<BaselineKey> given)
+    public static string? RefusalOfNewPart(GearPiece gear, string part, IReadOnlyCollection<BaselineKey> given)
     {
+        if (given.FirstOrDefault(k => k.Part != part) is { Part: { } other })
+            return $"The figures given are of {other}; the part replaced is {part}.";
         var missing = PieceEntryReader
             .BaselinesOf(gear)
             .Where(b => b.Part.Path == part)
@@ -142,11 +144,15 @@ public sealed record PieceEntry
     }
 
     /// <summary>
-    /// Why a person may not set these baselines; null when they may. Only a qualified person accepts today's figure as
-    /// one.
+    /// Why a person may not set these baselines; null when they may. Each is over 0, and only a qualified person accepts
+    /// today's figure as one.
     /// </summary>
-    public static string? RefusalOf(IEnumerable<BaselineFigure> set, Roles roles) =>
-        set.Any(b => b.Basis == BaselineBasis.Provisional) && !roles.May(Right.AcceptProvisional)
+    public static string? RefusalOf(IReadOnlyCollection<BaselineFigure> set, Roles roles) =>
+        set.Any(b => b.Length.Millimetres <= 0) ? FigureOverNothing
+        : set.Any(b => b.Basis == BaselineBasis.Provisional) && !roles.May(Right.AcceptProvisional)
             ? "Only a qualified person accepts a provisional figure."
-            : null;
+        : null;
+
+    /// <summary>Said of a figure when new that is none.</summary>
+    public const string FigureOverNothing = "A figure when new is over 0.";
 }

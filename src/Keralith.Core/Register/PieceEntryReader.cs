@@ -235,7 +235,7 @@ public static class PieceEntryReader
             var length = r.Value(valueField, Length.Read);
             if (length?.Millimetres <= 0)
             {
-                r.Refuse(valueField, "A figure when new is over 0.");
+                r.Refuse(valueField, PieceEntry.FigureOverNothing);
                 length = null;
             }
 

@@ -47,7 +47,7 @@ public static class RegisterActs
     public static Refusal? RefusalToEnter(PieceEntry entry, Signer by) =>
         by.Without(Right.Register)
         ?? Invalid(
-            PieceEntry.RefusalOf(entry.Baselines.Values, by.Roles)
+            PieceEntry.RefusalOf([.. entry.Baselines.Values], by.Roles)
                 ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Roles)
                 ?? entry.RefusalOn(by.Day)
         )
@@ -76,8 +76,8 @@ public static class RegisterActs
             return new Refusal("Write why it was replaced.");
         if (Catalogue.Parts(piece.Gear, RuleBookShelf.All).All(p => p.Path != given.Part))
             return new Refusal("Choose the part.");
-        var refused = PieceEntry.RefusalOf(given.Figures.Values, by.Roles)
-            ?? PieceEntry.RefusalOfNewPart(piece.Gear, given.Part, given.Figures.Keys);
+        var refused = PieceEntry.RefusalOf([.. given.Figures.Values], by.Roles)
+            ?? PieceEntry.RefusalOfNewPart(piece.Gear, given.Part, [.. given.Figures.Keys]);
         if (refused is not null)
             return new Refusal(refused);
         var what = given.What.Trim();
@@ -146,8 +146,8 @@ public static class RegisterActs
             );
         if (!piece.TagRead)
             return new Refusal($"{piece.Mark}: nobody has read its marking yet. Read it first.");
-        if (piece.TagAt(facts.Site).AgainstUse.FirstOrDefault() is { } against)
-            return new Refusal($"{piece.Mark}: {against}");
+        if (piece.TagAt(facts.Site).Stopping.FirstOrDefault() is { } against)
+            return new Refusal($"{piece.Mark}: {against.Words}");
         var missing = PieceEntryReader
             .BaselinesOf(piece.Gear)
             .FirstOrDefault(b => !facts.Baselines.ContainsKey(new(b.Part.Path, b.Criterion.Id)));
@@ -195,8 +195,8 @@ public static class RegisterActs
                 is { } not
         )
             return not;
-        return PieceEntry.RefusalOf(set.Select(s => s.Value), by.Roles) is { } provisional
-            ? new Refusal(provisional)
+        return PieceEntry.RefusalOf([.. set.Select(s => s.Value)], by.Roles) is { } refused
+            ? new Refusal(refused)
             : set;
     }
 

@@ -38,8 +38,6 @@ public sealed class RecallStore(Database database)
 
     private const string One = $"{Columns} where r.id = $1";
 
-    private static readonly Refusal Unknown = Refusal.NotFound("There is no such recall.");
-
     /// <summary>All recalls, the standing ones first.</summary>
     public Task<List<RecallRow>> AllAsync(CancellationToken cancel) =>
         database.Command($"{Columns} order by e.at is not null, r.at desc limit 200").ListAsync(From, cancel);
@@ -135,7 +133,7 @@ public sealed class RecallStore(Database database)
             async session =>
             {
                 if (await OfAsync(session, recall).ConfigureAwait(false) is not { } row)
-                    return Unknown;
+                    return Refusals.NoSuchRecall;
                 var missed = await RecalledGear.MissedAsync(session.AskAsync, recall).ConfigureAwait(false);
                 if (
                     Recalls.RefusalToHoldMissed(row.EndedAt is not null, missed.Sum(m => m.Pieces.Count), session.By) is
@@ -217,7 +215,7 @@ public sealed class RecallStore(Database database)
             async session =>
             {
                 if (await OfAsync(session, recall).ConfigureAwait(false) is not { } row)
-                    return Unknown;
+                    return Refusals.NoSuchRecall;
                 if (Recalls.RefusalToEnd(row.ById, row.EndedAt is not null, reason, session.By) is { } refusal)
                     return refusal;
                 var holds = await session

@@ -95,7 +95,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
             if (line.Count > columns.Count && line.Skip(columns.Count).Any(c => c.Length > 0))
                 all["mark"] =
                     $"The row has {line.Count} cells under {columns.Count} headings: is a comma left unquoted?";
-            if (entry is not null && PieceEntry.RefusalOf(entry.Baselines.Values, roles) is { } provisional)
+            if (entry is not null && PieceEntry.RefusalOf([.. entry.Baselines.Values], roles) is { } provisional)
                 all["baseline_basis"] = provisional;
             read.Add(
                 (
@@ -181,7 +181,7 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
     )
     {
         if (!stamp.Actor.Roles.May(Right.Register))
-            return new Refusal("Your role does not allow this.");
+            return Refusal.Forbidden();
         if (!partial && plan.Count(RowFate.Refused) is > 0 and var refused)
             return new Refusal($"{refused} {(refused == 1 ? "row is" : "rows are")} refused; nothing landed.");
         var landing = plan

@@ -99,9 +99,10 @@ public sealed class YardModel(
         string? reason
     ) => DoAsync(mark, async stamp =>
         {
-            var (figures, fault) = NewFigures(part ?? string.Empty);
-            return fault is not null
-                ? new Refusal(fault)
+            var typed = Register.EntryForm.Typed(Request.Form).Where(f => f.Value.Trim().Length > 0).ToDictionary();
+            var (figures, faults) = PieceEntryReader.Figures(Piece.Gear, typed);
+            return faults.Count > 0
+                ? new Refusal(string.Join(" ", faults.Values))
                 : await yard.ReplacePartAsync(
                     Piece.Id,
                     version,
@@ -110,17 +111,6 @@ public sealed class YardModel(
                     Cancel
                 );
         });
-
-    private (Dictionary<BaselineKey, Core.Judgement.BaselineFigure> Figures, string? Fault) NewFigures(string part)
-    {
-        var typed = Register.EntryForm.Typed(Request.Form).Where(f => f.Value.Trim().Length > 0).ToDictionary();
-        var (figures, faults) = PieceEntryReader.Figures(Piece.Gear, typed);
-        if (faults.Count > 0)
-            return (figures, string.Join(" ", faults.Values));
-        return figures.Keys.FirstOrDefault(k => k.Part != part) is { Part: { } other }
-            ? (figures, $"The figures given are of {other}; the part replaced is {part}.")
-            : (figures, null);
-    }
 
     private async Task<IActionResult> DoAsync(string mark, Func<Stamp, Task<Checked<Recorded>>> act)
     {

@@ -103,8 +103,6 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
             var length = Length.Read(from == BaselineBasis.Twin ? twinFigure : figure);
             if (!length.Ok)
                 return await DoneAsync(new Refusal($"{length.Fault}."));
-            if (length.Value.Millimetres <= 0)
-                return await DoneAsync(new Refusal("A figure when new is over 0."));
             given = new(
                 length.Value,
                 from.Value,
