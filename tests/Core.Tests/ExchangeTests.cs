@@ -3,6 +3,7 @@ using System.Text;
 using System.Text.Json;
 using Keralith.Core.Formats;
 using Keralith.Core.Gear;
+using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Xunit;
 
@@ -105,6 +106,12 @@ public class ExchangeTests
             "taken over",
             RegisterColumns.Read(row, Stores).Faults["baseline_basis"],
             StringComparison.Ordinal
+        );
+
+        // Gear that comes new was measured new.
+        (row["last_periodic"], row["last_inspector"], row["evidence"]) = ("", "", "");
+        Assert.All(RegisterColumns.Read(row, Stores).Entry!.Baselines.Values, f =>
+            Assert.Equal(BaselineBasis.New, f.Basis)
         );
     }
 

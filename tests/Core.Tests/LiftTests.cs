@@ -113,6 +113,39 @@ public class LiftTests
     }
 
     [Theory]
+    // What the tag gives for a choker takes the place of the table's share, which is 0.73 of 3000 kg for wire rope.
+    [InlineData("asme", "2700 kg", 2700)]
+    [InlineData("asme", "2000 kg", 2000)]
+    // A book with a share of its own allows no more than that: 0.80 and 0.75.
+    [InlineData("europe", "2700 kg", 2400)]
+    [InlineData("europe", "2399 kg", 2399)]
+    [InlineData("australia", "2700 kg", 2250)]
+    // Of several books the least; never more than straight.
+    [InlineData("asme europe australia", "2700 kg", 2250)]
+    [InlineData("asme", "3500 kg", 3000)]
+    public void A_choker_rating_on_the_tag_counts_and_a_books_own_share_caps_it(
+        string books,
+        string marked,
+        double allowed
+    )
+    {
+        var sling = Rope.Replace("}", $",\"tagRatings\":{{\"choker\":\"{marked}\"}}}}", StringComparison.Ordinal);
+        var piece = Alike(sling, 1, "90 deg", "choker", ",\"chokeAngle\":\"130 deg\"", books).Legs[0].Pieces[0];
+        Assert.Equal(allowed, (double)piece.Allowed!.Value, 6);
+    }
+
+    [Theory]
+    [InlineData("90 deg", "25", 5000)]
+    [InlineData("60 deg", "25", 4330.127019)]
+    [InlineData("90 deg", "24", 4600)]
+    public void A_basket_rating_on_the_tag_counts_with_angle_and_bend(string angle, string bend, double allowed)
+    {
+        var sling = Rope.Replace("}", ",\"tagRatings\":{\"basket\":\"5000 kg\"}}", StringComparison.Ordinal);
+        var piece = Alike(sling, 1, angle, "basket", $",\"bendRatio\":{bend}").Legs[0].Pieces[0];
+        Assert.Equal(allowed, (double)piece.Allowed!.Value, 5);
+    }
+
+    [Theory]
     [InlineData(Rope, "25", 1.00, LiftOutcome.Ok)]
     [InlineData(Rope, "24.9", 0.92, LiftOutcome.Caution)]
     [InlineData(Rope, "19.9", 0.89, LiftOutcome.Caution)]

@@ -294,30 +294,8 @@ public class YardTests
         var twin = Seed.Sling("HM-0001");
         twin["model"] = "OC-8";
         await yard.RegisterAsync(twin);
-        foreach (var (mark, size) in new[] { ("HM-0002", "3/8 in"), ("HM-0003", "1/2 in") })
-        {
-            var bare = Seed.Sling(mark);
-            (bare["model"], bare["size"]) = ("OC-8", size);
-            foreach (
-                var field in bare
-                    .Keys.Where(f =>
-                        f.StartsWith("baseline:", StringComparison.Ordinal)
-                        && f.EndsWith("hook.throat", StringComparison.Ordinal)
-                    )
-                    .ToList()
-            )
-                bare.Remove(field);
-            foreach (
-                var gauge in bare
-                    .Keys.Where(f =>
-                        f.EndsWith("chain.gauge-growth", StringComparison.Ordinal)
-                        && f.StartsWith("baseline:", StringComparison.Ordinal)
-                    )
-                    .ToList()
-            )
-                bare[gauge] = size == "1/2 in" ? "15 in" : "11.25 in";
-            await yard.RegisterAsync(bare);
-        }
+        await yard.RegisterAsync(WithoutThroats("HM-0002", "OC-8", "3/8 in"));
+        await yard.RegisterAsync(WithoutThroats("HM-0003", "OC-8", "1/2 in"));
 
         var store = new TakeOverStore(yard.Database);
         var missing = await store.MissingAsync(await store.ListAsync(Cancel), Cancel);
@@ -366,6 +344,40 @@ public class YardTests
             )
         );
         Assert.DoesNotContain(await store.ListAsync(Cancel), p => p.Mark == "HM-0002");
+    }
+
+    [Theory]
+    [InlineData("OC-8", true)]
+    [InlineData("-", false)]
+    [InlineData("?", false)]
+    [InlineData("", false)]
+    public async Task Of_a_model_that_nobody_knows_there_is_no_twin(string model, bool hasTwin)
+    {
+        await using var yard = await Yard.OpenAsync();
+        var known = Seed.Sling("HM-0001");
+        known["model"] = model;
+        await yard.RegisterAsync(known);
+        await yard.RegisterAsync(WithoutThroats("HM-0002", model, "3/8 in"));
+        var store = new TakeOverStore(yard.Database);
+        var missing = Assert.Single(await store.MissingAsync(await store.ListAsync(Cancel), Cancel));
+        Assert.Equal(hasTwin ? "HM-0001" : null, missing.Twin);
+        Assert.Equal(hasTwin, missing.TwinFigure is not null);
+    }
+
+    /// <summary>A sling whose hooks' throats when new nobody wrote down.</summary>
+    private static Dictionary<string, string> WithoutThroats(string mark, string model, string size)
+    {
+        var bare = Seed.Sling(mark);
+        (bare["model"], bare["size"]) = (model, size);
+        foreach (var field in bare.Keys.Where(f => f.StartsWith("baseline:", StringComparison.Ordinal)).ToList())
+        {
+            if (field.EndsWith("hook.throat", StringComparison.Ordinal))
+                bare.Remove(field);
+            else if (field.EndsWith("chain.gauge-growth", StringComparison.Ordinal))
+                bare[field] = size == "1/2 in" ? "15 in" : "11.25 in";
+        }
+
+        return bare;
     }
 
     [Fact]

@@ -293,7 +293,8 @@ public sealed partial class Hollowmere
             foreach (var fit in fits)
             {
                 var before = PlanGear.Rows(fields);
-                PlanGear.Place(fields, fit.Gear, chosen);
+                if (PlanGear.Add(fields, fit.Gear.Mark, fit.Gear, chosen) is { } refusal)
+                    throw new InvalidOperationException($"{fields["name"]}: {refusal.Words}");
                 chosen[fit.Gear.Mark] = fit.Gear;
                 foreach (var row in PlanGear.Rows(fields).Except(before))
                 {

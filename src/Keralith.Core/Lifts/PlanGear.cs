@@ -13,17 +13,22 @@ public static class PlanGear
                 .Where(row => fields.ContainsKey(LiftPlanReader.PieceField(row, "mark"))),
         ];
 
-    /// <summary>Puts a scanned piece on a plan, where it belongs; one that may not be used is not put on.</summary>
+    /// <summary>
+    /// Puts a scanned piece on a plan, where it belongs; one that may not be used is not put on, nor one for which there is no
+    /// row left.
+    /// </summary>
     /// <param name="fields">The plan; changed where nothing is refused.</param>
     /// <param name="scanned">What was scanned.</param>
     /// <param name="gear">The piece it is; null: there is none.</param>
-    /// <param name="chosen">The pieces on it so far.</param>
+    /// <param name="chosen">The pieces on it so far, by mark.</param>
+    /// <param name="above">Whether it was asked for above the legs; false: where it belongs.</param>
     /// <returns>Why it is not put on; null when it is.</returns>
     public static Refusal? Add(
         Dictionary<string, string> fields,
         string scanned,
         LiftGear? gear,
-        IReadOnlyDictionary<string, LiftGear> chosen
+        IReadOnlyDictionary<string, LiftGear> chosen,
+        bool above = false
     )
     {
         if (gear is null)
@@ -34,69 +39,55 @@ public static class PlanGear
             return new Refusal($"{gear} can't be put on a lift: {string.Join(" ", gear.Use.Reasons)}");
         if (LiftPlanReader.Marks(fields).Contains(gear.Mark))
             return new Refusal($"{gear.Mark} is on this lift already.");
-        Place(fields, gear, chosen);
+        var places = above ? [PlannedPlace.Above] : PlacesOf(fields, gear, chosen);
+        var free = Enumerable
+            .Range(1, LiftPlanReader.MostPieces)
+            .Where(row => !fields.ContainsKey(LiftPlanReader.PieceField(row, "mark")))
+            .ToList();
+        if (free.Count < places.Count)
+            return new Refusal($"A plan has room for {LiftPlanReader.MostPieces} rows of gear: take one off first.");
+        foreach (var (row, place) in free.Zip(places))
+        {
+            fields[LiftPlanReader.PieceField(row, "mark")] = gear.Mark;
+            fields[LiftPlanReader.PieceField(row, "place")] = place.ToString();
+        }
+
         return null;
     }
 
     /// <summary>
-    /// Puts a piece on: a sling where legs have none, hardware in the first leg without its kind, hoists and points
-    /// above.
+    /// Where a piece belongs: a sling where legs have none, hardware in the first leg without its kind, hoists and points
+    /// above, but where it is they the load drifts between.
     /// </summary>
-    /// <param name="fields">The plan.</param>
-    /// <param name="gear">The piece.</param>
-    /// <param name="chosen">The pieces on it so far.</param>
-    /// <param name="above">Whether it was asked for above the legs; null: where it belongs.</param>
-    public static void Place(
+    private static IReadOnlyList<PlannedPlace> PlacesOf(
         Dictionary<string, string> fields,
         LiftGear gear,
-        IReadOnlyDictionary<string, LiftGear> chosen,
-        bool? above = null
+        IReadOnlyDictionary<string, LiftGear> chosen
     )
     {
+        var (stand, role, kind) = (
+            fields.GetValueOrDefault("stand"),
+            LiftGear.RoleOf(gear.Gear.Family),
+            gear.Gear.Family.Kind
+        );
+        if ((role == LiftRole.Above || kind is GearKind.Hook or GearKind.LoadIndicator) && stand != "drift")
+            return [PlannedPlace.Above];
+        if (stand == "beam" && kind == GearKind.Beam)
+            return [PlannedPlace.Beam];
         var legs = LegsOf(fields);
-        var role = LiftGear.RoleOf(gear.Gear.Family);
-        if (
-            above
-            ?? (role == LiftRole.Above && fields.GetValueOrDefault("stand") != "drift")
-                || (
-                    above is null
-                    && gear.Gear.Family.Kind is GearKind.Hook or GearKind.LoadIndicator
-                    && fields.GetValueOrDefault("stand") != "drift"
-                )
-        )
-        {
-            Put(fields, gear.Mark, PlannedPlace.Above);
-            return;
-        }
-
-        var isUnderBeam = fields.GetValueOrDefault("stand") == "beam";
-        if (isUnderBeam && gear.Gear.Family.Kind == GearKind.Beam)
-        {
-            Put(fields, gear.Mark, PlannedPlace.Beam);
-            return;
-        }
-
         var open = Enumerable
             .Range(1, legs)
-            .Where(leg =>
-                !Taken(
-                    fields,
-                    chosen,
-                    leg,
-                    role == LiftRole.Above ? g => LiftGear.RoleOf(g.Gear.Family) == LiftRole.Above
-                        : role == LiftRole.Sling ? g => LiftGear.RoleOf(g.Gear.Family) == LiftRole.Sling
-                        : g => g.Gear.Family == gear.Gear.Family
-                )
-            )
+            .Where(leg => !Taken(fields, chosen, leg, IsLike))
             .Take(gear.MostLegs)
             .ToList();
-        if (open.Count == 0 && isUnderBeam && role == LiftRole.Sling)
-            Put(fields, gear.Mark, PlannedPlace.Top);
-        else if (open.Count == legs && legs > 1)
-            Put(fields, gear.Mark, PlannedPlace.EveryLeg);
-        else
-            foreach (var leg in open.DefaultIfEmpty(1))
-                Put(fields, gear.Mark, new(leg));
+        return open.Count == 0 && stand == "beam" && role == LiftRole.Sling ? [PlannedPlace.Top]
+            : open.Count == legs && legs > 1 ? [PlannedPlace.EveryLeg]
+            : [.. open.DefaultIfEmpty(1).Select(leg => new PlannedPlace(leg))];
+
+        bool IsLike(LiftGear other) =>
+            role == LiftRole.Hardware
+                ? other.Gear.Family == gear.Gear.Family
+                : LiftGear.RoleOf(other.Gear.Family) == role;
     }
 
     /// <summary>How many legs, drops or hoists a plan has to fill, as far as it is typed; two where nobody says.</summary>
@@ -136,15 +127,4 @@ public static class PlanGear
                 && chosen.TryGetValue(fields[LiftPlanReader.PieceField(row, "mark")].ToUpperInvariant(), out var there)
                 && like(there)
             );
-
-    private static void Put(Dictionary<string, string> fields, string mark, PlannedPlace place)
-    {
-        var row = Enumerable
-            .Range(1, LiftPlanReader.MostPieces)
-            .FirstOrDefault(r => !fields.ContainsKey(LiftPlanReader.PieceField(r, "mark")));
-        if (row == 0)
-            return;
-        fields[LiftPlanReader.PieceField(row, "mark")] = mark;
-        fields[LiftPlanReader.PieceField(row, "place")] = place.ToString();
-    }
 }

@@ -170,7 +170,10 @@ public sealed class TakeOverStore(Database database)
             .ToList();
     }
 
-    /// <summary>What figures are missing, model by model, with a twin where there is one.</summary>
+    /// <summary>
+    /// What figures are missing, model by model, with a twin where there is one: gear of a maker or a model that nobody knows has
+    /// none.
+    /// </summary>
     public async Task<List<MissingFigure>> MissingAsync(IEnumerable<TakenOver> pieces, CancellationToken cancel)
     {
         var lacking = pieces.Where(p => p.Missing.Count > 0).ToList();
@@ -204,6 +207,8 @@ public sealed class TakeOverStore(Database database)
                                 r.Get<string>("criterion"),
                                 KindOf(r.Get<string>("part"))
                             ),
+                            Maker: r.Get<string>("maker"),
+                            Model: r.Get<string>("model"),
                             Mark: r.Get<string>("mark"),
                             Figure: new BaselineFigure(
                                 Length.Parse(r.Get<string>("value")),
@@ -214,7 +219,7 @@ public sealed class TakeOverStore(Database database)
                     cancel
                 )
                 .ConfigureAwait(false)
-        ).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.MinBy(t => t.Number));
+        ).Where(t => !Spelling.SaysNothing(t.Maker) && !Spelling.SaysNothing(t.Model)).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.MinBy(t => t.Number));
         return lacking
             .SelectMany(p => p.Missing.Select(k => (Piece: p, k.Criterion, Kind: KindOf(k.Part))).Distinct())
             .GroupBy(m =>
@@ -230,21 +235,19 @@ public sealed class TakeOverStore(Database database)
             .Select(g =>
             {
                 var first = g.First();
-                var twin =
-                    first.Piece is { Maker: not null, Model: not null }
-                    && twins.TryGetValue(
-                        Key(
-                            first.Piece.Family,
-                            first.Piece.Maker,
-                            first.Piece.Model,
-                            first.Piece.Sized,
-                            first.Criterion,
-                            first.Kind
-                        ),
-                        out var t
-                    )
-                        ? t
-                        : default;
+                var twin = twins.TryGetValue(
+                    Key(
+                        first.Piece.Family,
+                        first.Piece.Maker,
+                        first.Piece.Model,
+                        first.Piece.Sized,
+                        first.Criterion,
+                        first.Kind
+                    ),
+                    out var t
+                )
+                    ? t
+                    : default;
                 return new MissingFigure(
                     first.Piece.Family,
                     first.Piece.Maker,

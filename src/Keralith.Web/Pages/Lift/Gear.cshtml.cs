@@ -67,10 +67,12 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
     /// <summary>Puts an offered piece on.</summary>
     public async Task<IActionResult> OnPostAsync(Guid id, int version, string? mark, bool above)
     {
-        if (!await LoadAsync(id) || await GearAsync(mark ?? string.Empty) is not { Use.MayBeUsed: true } gear)
+        if (!await LoadAsync(id))
             return Redirect($"/lift/{id}");
         var fields = new Dictionary<string, string>(Row.Fields);
-        PlanGear.Place(fields, gear, Lift.Gear, above ? true : null);
+        var scanned = mark ?? string.Empty;
+        if (PlanGear.Add(fields, scanned, await GearAsync(scanned), Lift.Gear, above) is not null)
+            return Redirect($"/lift/{id}");
         return await Lifts.SaveAsync(id, version, fields, Here.Actor, Here.Now, Cancel) is { Ok: true }
             ? Redirect($"/lift/{id}#gear")
             : Redirect($"/lift/{id}");
