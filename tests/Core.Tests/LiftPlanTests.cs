@@ -330,6 +330,84 @@ public class LiftPlanTests
     }
 
     [Theory]
+    // The load leaves the first hoist plumb and leans on the second far over 2 deg: hung hoists that pull straight alone will not
+    // do, whatever their rating, and a lever hoist will.
+    [InlineData("hand-chain-hoist", "0", "0.03", false)]
+    [InlineData("hand-chain-hoist", "1.97", "2", false)]
+    [InlineData("lever-hoist", "0", "0.03", true)]
+    public void A_hoist_that_would_do_at_one_place_and_not_at_the_next_is_not_offered(
+        string family,
+        string from,
+        string to,
+        bool offered
+    )
+    {
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("stand", "drift"),
+            ("unit", "m"),
+            ("a-x", "0"),
+            ("a-z", "3"),
+            ("b-x", "2"),
+            ("b-z", "3"),
+            ("from", from),
+            ("to", to),
+            ("carried", "1")
+        );
+        var hoist = new LiftGear("HM-0001", Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
+        var search = GearSearch.Of(Plan(fields), hoist.Gear.Family, false, [hoist], Asme);
+        Assert.Equal(offered, search.Offers.Count == 1);
+        Assert.Equal(offered, search.Least is not null);
+        if (!offered)
+            Assert.Contains("plumb", Assert.Single(search.NearMisses).WhyNot[0], StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void Of_legs_it_is_too_weak_for_the_one_that_asks_most_is_named()
+    {
+        // The load hangs nearer to the second pick: that leg pulls half as hard again as the first.
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "3 t"),
+            ("stand", "points"),
+            ("unit", "m"),
+            ("hook-x", "1.8"),
+            ("hook-y", "0"),
+            ("hook-z", "20"),
+            ("g-x", "1.8"),
+            ("g-y", "0"),
+            ("g-z", "0"),
+            ("pick-1-x", "0"),
+            ("pick-1-y", "0"),
+            ("pick-1-z", "0"),
+            ("pick-2-x", "3"),
+            ("pick-2-y", "0"),
+            ("pick-2-z", "0")
+        );
+        var words = TagWords.Plain with { Hitch = Hitch.Vertical };
+        var weak = Sling("HM-0001", "web-sling", "1.1 t", words);
+        var plan = Plan(fields);
+        var search = GearSearch.Of(plan, weak.Gear.Family, false, [weak], Asme);
+        Assert.InRange(Assert.Single(search.NearMisses).Piece.Utilisation!.Value, 1.63m, 1.66m);
+    }
+
+    [Theory]
+    [InlineData("1.99 t", LiftOutcome.Overloaded)]
+    [InlineData("2 t", LiftOutcome.Caution)]
+    [InlineData("4 t", LiftOutcome.Ok)]
+    public void Hung_above_a_shackle_carries_the_whole_load(string rated, LiftOutcome outcome)
+    {
+        var plan = Plan(Fields(("basis", "known"), ("weight", "2 t"), ("angle", "60")));
+        var shackle = Piece("HM-0001", "shackle", rated, ("pinType", "screw"));
+        var search = GearSearch.Of(plan, shackle.Gear.Family, true, [shackle], Asme);
+        var tried = Assert.Single(search.Offers.Concat(search.NearMisses));
+        Assert.Equal((outcome, 2000m, 1), (tried.Piece.Outcome, tried.Piece.Demand, tried.Needed));
+        Assert.Equal(outcome <= LiftOutcome.Caution, tried.IsOffered);
+        Assert.Equal(2000m, search.Least!.RatedLoad);
+    }
+
+    [Theory]
     [InlineData("choker", "web-sling")]
     [InlineData("vertical", "eye-bolt")]
     [InlineData("basket", "roundsling")]
@@ -432,9 +510,33 @@ public class LiftPlanTests
                 9
             )
         );
-        Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), -1, 1900, 1000).Ok);
-        Assert.False(Drift.Read(new(0, 0, 3000), new(2000, 0, 3000), 0, 1900, 3000).Ok);
     }
+
+    [Theory]
+    // The load stays between the hoists, below both of them, and they hang apart.
+    [InlineData(2000, 3000, 0, 2000, 1000, true)]
+    [InlineData(2000, 3000, -0.1, 2000, 1000, false)]
+    [InlineData(2000, 3000, 0, 2000.1, 1000, false)]
+    [InlineData(2000, 3000, 2000, 0, 1000, true)]
+    [InlineData(2000, 3000, 2000.1, 0, 1000, false)]
+    [InlineData(2000, 3000, 2000, -0.1, 1000, false)]
+    [InlineData(-2000, 3000, -2000, 0, 1000, true)]
+    [InlineData(2000, 3000, 0, 2000, 2999.9, true)]
+    [InlineData(2000, 3000, 0, 2000, 3000, false)]
+    [InlineData(2000, 1500, 0, 2000, 1499.9, true)]
+    [InlineData(2000, 1500, 0, 2000, 1500, false)]
+    [InlineData(2000, 1500, 0, 2000, 2000, false)]
+    [InlineData(2000, 4500, 0, 2000, 3000, false)]
+    [InlineData(1, 3000, 0, 1, 1000, true)]
+    [InlineData(0.9, 3000, 0, 0.9, 1000, false)]
+    public void A_way_beyond_two_hoists_or_over_one_of_them_is_not_worked_out(
+        double apart,
+        double second,
+        double from,
+        double to,
+        double height,
+        bool worked
+    ) => Assert.Equal(worked, Drift.Read(new(0, 0, 3000), new(apart, 0, second), from, to, height).Ok);
 
     [Theory]
     [InlineData("hand-chain-hoist", null, LiftOutcome.NotPermitted)]

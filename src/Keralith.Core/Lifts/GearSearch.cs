@@ -66,8 +66,9 @@ public sealed record GearSearch(
         var tried = new List<TriedGear>();
         foreach (var gear in candidates.Where(c => c.Gear.Family == family && plan.Pieces.All(p => p.Mark != c.Mark)))
         {
-            if (Tried(plan, gear, above, facts, books) is not { } piece)
+            if (Tried(plan, gear, above, facts, books) is not [_, ..] places)
                 continue;
+            var piece = Deciding(places);
             var why = gear.Use.MayBeUsed ? new List<string>() : [.. gear.Use.Reasons];
             if (piece.Outcome > LiftOutcome.Caution)
                 why.AddRange(
@@ -114,8 +115,25 @@ public sealed record GearSearch(
         );
     }
 
-    /// <summary>A piece in its place of the plan, everything else left as a sling that is not yet chosen.</summary>
-    private static PieceOnLift? Tried(
+    /// <summary>
+    /// The place that decides whether a piece will do: where it does not, the worst; where it does everywhere, the one that asks
+    /// most of it.
+    /// </summary>
+    private static PieceOnLift Deciding(IReadOnlyList<PieceOnLift> places)
+    {
+        var worst = places.Max(p => p.Outcome);
+        return Hardest(worst > LiftOutcome.Caution ? [.. places.Where(p => p.Outcome == worst)] : places)!;
+    }
+
+    /// <summary>The place that asks most of a piece; one where no figure is allowed asks more than any.</summary>
+    private static PieceOnLift? Hardest(IReadOnlyList<PieceOnLift> places) =>
+        places.MaxBy(p => p.Utilisation ?? decimal.MaxValue);
+
+    /// <summary>
+    /// A piece in every place it would have in the plan, everything else left as a sling that is not yet chosen; none where such
+    /// a plan has no place for it.
+    /// </summary>
+    private static IReadOnlyList<PieceOnLift> Tried(
         LiftPlan plan,
         LiftGear gear,
         bool above,
@@ -126,21 +144,13 @@ public sealed record GearSearch(
         if (plan.Stand is StandDrift drift)
         {
             if (LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling)
-                return null;
+                return [];
             var component = gear.Component(facts);
-            return LiftJudge
-                .Of(
-                    new(
-                        books,
-                        plan.Load,
-                        new BetweenHoists(
-                            drift.Steps,
-                            [.. Enumerable.Repeat<IReadOnlyList<LiftComponent>>([component], drift.Legs)]
-                        )
-                    )
-                )
-                .Legs.Select(l => l.Pieces[0])
-                .MaxBy(p => p.Utilisation);
+            var between = new BetweenHoists(
+                drift.Steps,
+                [.. Enumerable.Repeat<IReadOnlyList<LiftComponent>>([component], drift.Legs)]
+            );
+            return [.. LiftJudge.Of(new(books, plan.Load, between)).Legs.Select(l => l.Pieces[0])];
         }
 
         var isSling = LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling;
@@ -171,9 +181,7 @@ public sealed record GearSearch(
                 Rigging = plan.Rigging,
             }
         );
-        return above && !isSling
-            ? result.Above[0]
-            : result.Legs.Select(l => l.Pieces[isSling ? 0 : 1]).MaxBy(p => p.Utilisation ?? decimal.MaxValue);
+        return above && !isSling ? [result.Above[0]] : [.. result.Legs.Select(l => l.Pieces[isSling ? 0 : 1])];
     }
 
     /// <summary>A piece of a family of which nothing is stated but the size the plan's bend is measured by.</summary>
@@ -187,9 +195,9 @@ public sealed record GearSearch(
         return new(family, chosen);
     }
 
-    private static LeastRating? Worked(GearFamily family, PieceOnLift? piece)
+    private static LeastRating? Worked(GearFamily family, IReadOnlyList<PieceOnLift> places)
     {
-        if (piece is not { Demand: { } demand, Utilisation: { } used })
+        if (Hardest(places) is not { Demand: { } demand, Utilisation: { } used } piece)
             return null;
         var steps = new List<NeedStep>();
         var needed = demand;
