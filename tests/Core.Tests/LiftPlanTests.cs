@@ -330,15 +330,22 @@ public class LiftPlanTests
     }
 
     [Theory]
-    // The load leaves the first hoist plumb and leans on the second far over 2 deg: hung hoists that pull straight alone will not
-    // do, whatever their rating, and a lever hoist will.
-    [InlineData("hand-chain-hoist", "0", "0.03", false)]
-    [InlineData("hand-chain-hoist", "1.97", "2", false)]
-    [InlineData("lever-hoist", "0", "0.03", true)]
-    public void A_hoist_that_would_do_at_one_place_and_not_at_the_next_is_not_offered(
+    // The load leaves the first hoist plumb and leans on the second far over 2 deg. A hung hoist that pulls straight alone will do
+    // at the one and not at the other, whatever its rating; a lever hoist does at both.
+    [InlineData("hand-chain-hoist", "0", "0.03", "", 1, true)]
+    [InlineData("hand-chain-hoist", "0", "0.03", "leg-1", 2, false)]
+    [InlineData("hand-chain-hoist", "0", "0.03", "leg-2", 1, true)]
+    [InlineData("hand-chain-hoist", "0", "0.03", "legs", null, false)]
+    [InlineData("hand-chain-hoist", "1.97", "2", "", 1, false)]
+    [InlineData("hand-chain-hoist", "1.97", "2", "leg-1", 2, true)]
+    [InlineData("lever-hoist", "0", "0.03", "", 1, true)]
+    [InlineData("lever-hoist", "0", "0.03", "leg-1", 2, true)]
+    public void Of_a_row_of_hoists_the_next_is_tried_where_it_would_hang(
         string family,
         string from,
         string to,
+        string taken,
+        int? place,
         bool offered
     )
     {
@@ -353,10 +360,21 @@ public class LiftPlanTests
             ("b-z", "3"),
             ("from", from),
             ("to", to),
-            ("carried", "1")
+            ("carried", "1"),
+            ("piece-1-mark", taken.Length == 0 ? "" : "HM-0002"),
+            ("piece-1-place", taken)
         );
         var hoist = new LiftGear("HM-0001", Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
-        var search = GearSearch.Of(Plan(fields), hoist.Gear.Family, false, [hoist], Asme);
+        var there = hoist with { Mark = "HM-0002" };
+        var search = GearSearch.Of(
+            Plan(fields),
+            hoist.Gear.Family,
+            false,
+            [hoist],
+            Asme,
+            chosen: new Dictionary<string, LiftGear> { [there.Mark] = there }
+        );
+        Assert.Equal(place, search.Place);
         Assert.Equal(offered, search.Offers.Count == 1);
         Assert.Equal(offered, search.Least is not null);
         if (!offered)

@@ -142,6 +142,38 @@ public class RecordHandlingTests
     public void Where_nothing_was_answered_nothing_is_stale() => Assert.Null(Freshness.Refusal([], new(7), At(0)));
 
     [Theory]
+    // It was last found fit on the 10th, and failed on the 20th.
+    [InlineData(1, 5, false, 10, false)]
+    [InlineData(1, 10, false, 10, true)]
+    [InlineData(1, 11, false, 10, true)]
+    [InlineData(1, null, true, 10, true)]
+    [InlineData(1, null, false, 10, false)]
+    [InlineData(10, null, false, 10, true)]
+    [InlineData(20, null, false, 10, true)]
+    [InlineData(21, null, false, 10, false)]
+    [InlineData(21, null, true, 10, false)]
+    // Never found fit here: all there is counts.
+    [InlineData(1, 5, false, null, true)]
+    [InlineData(1, null, false, null, true)]
+    [InlineData(21, null, false, null, false)]
+    public void Looking_back_from_what_failed_takes_in_all_since_it_was_last_known_to_be_good(
+        int from,
+        int? until,
+        bool open,
+        int? fit,
+        bool taken
+    )
+    {
+        static DateTimeOffset On(int day) => new(2026, 3, day, 9, 0, 0, TimeSpan.Zero);
+        var item = new LookBackItem(LookBackKind.Moved, On(from), until is { } end ? On(end) : null, "", "", "", [])
+        {
+            IsOpen = open,
+        };
+        var back = LookBack.Of(fit is { } day ? On(day) : null, [item], On(20));
+        Assert.Equal(taken ? 1 : 0, back.Items.Count);
+    }
+
+    [Theory]
     [InlineData(1, "Certificate 12", 0, Role.Stores, null)]
     [InlineData(1, "Certificate 12", 1, Role.Stores, "yet to come")]
     [InlineData(1, " ", 0, Role.Stores, "Name the file")]

@@ -268,6 +268,25 @@ public class SigningTests
     }
 
     [Theory]
+    [InlineData("own.7", "no", true)]
+    [InlineData("own.7", "yes", false)]
+    [InlineData("own.7", "unsure", false)]
+    [InlineData("chain.crack", "no", false)]
+    public void An_answer_to_what_is_asked_no_more_is_passed_over_only_where_it_found_nothing(
+        string criterion,
+        string answer,
+        bool may
+    )
+    {
+        var clean = Clean();
+        var stranger = clean.Answers[0] with { Criterion = criterion, Entry = new(Answer: answer) };
+        var signed = InspectionSigning.Sign(clean with { Answers = [.. clean.Answers, stranger] }, Read(), Inspector);
+        Assert.Equal(may, signed.Ok);
+        if (!may)
+            Assert.Contains("no longer has", signed.Fault, StringComparison.Ordinal);
+    }
+
+    [Theory]
     [InlineData("")]
     [InlineData("Local")]
     [InlineData("Here/Nowhere")]

@@ -47,4 +47,32 @@ public class SiteSetTests
         var makers = new EnteredLimit(LimitOwner.Maker, "Orrery", "", "hook.throat", "3 %", "Leaflet") { Site = 2 };
         Assert.Equal([1, 1], Both.With(makers).All.Select(s => s.Limits.Count));
     }
+
+    [Theory]
+    [InlineData(LimitOwner.Maker, 2, "ORRERY", "T 1", "hook.throat", true)]
+    [InlineData(LimitOwner.Maker, 1, "Orrery", "T-2", "hook.throat", false)]
+    [InlineData(LimitOwner.Maker, 1, "Orrery", "", "hook.throat", false)]
+    [InlineData(LimitOwner.Maker, 1, "Orrery", "T-1", "hook.wear", false)]
+    [InlineData(LimitOwner.Maker, 1, "Carrick", "T-1", "hook.throat", false)]
+    [InlineData(LimitOwner.Site, 1, "Orrery", "T-1", "hook.throat", false)]
+    public void Set_anew_a_makers_limit_of_a_model_takes_the_place_of_the_last_wherever_it_is_set(
+        LimitOwner owner,
+        int site,
+        string maker,
+        string model,
+        string criterion,
+        bool isOne
+    ) =>
+        Assert.Equal(
+            isOne,
+            LimitRow.KeyOf(owner, site, maker, model, criterion)
+                == LimitRow.KeyOf(LimitOwner.Maker, 1, "Orrery", "T-1", "hook.throat")
+        );
+
+    [Fact]
+    public void Two_sites_each_have_a_limit_of_their_own() =>
+        Assert.NotEqual(
+            LimitRow.KeyOf(LimitOwner.Site, 1, "", "", "hook.throat"),
+            LimitRow.KeyOf(LimitOwner.Site, 2, "", "", "hook.throat")
+        );
 }

@@ -83,6 +83,28 @@ public class LiftPageTests
         );
     }
 
+    [Theory]
+    [InlineData("Add", "add", "HM-9999")]
+    [InlineData("Chart?of=crane", "chart-lines", "no chart")]
+    public async Task What_was_typed_with_a_refused_press_is_kept(string handler, string field, string value)
+    {
+        await using var yard = await WebYard.OpenAsync();
+        var crew = await yard.SignedInAsync("crew");
+        var lift = await BegunAsync(crew, ("legs", "1"), ("angle", "90"));
+        var refused = await PressAsync(crew, lift, handler.Replace('?', '&'), (field, value), ("angle", "75"));
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, refused.StatusCode);
+        var shown = await Visitor.ReadAsync(refused);
+        var kept = await crew.PageAsync(lift);
+        foreach (var page in new[] { shown, kept })
+            Assert.Equal("75", page.QuerySelector("input[name=angle]")!.GetAttribute("value"));
+
+        // The refused page goes on from what was kept: its version is that of the plan.
+        Assert.Equal(
+            kept.QuerySelector("form.bench-form input[name=version]")!.GetAttribute("value"),
+            shown.QuerySelector("form.bench-form input[name=version]")!.GetAttribute("value")
+        );
+    }
+
     [Fact]
     public async Task What_may_not_be_used_is_not_put_on_and_what_is_held_later_shows()
     {

@@ -279,7 +279,8 @@ public sealed partial class Hollowmere
                 above,
                 candidates.Select(c => c.OnLift(_today, site)),
                 site.Books,
-                family == "hand-chain-hoist" && !above ? new RigFacts { MakersAngle = new(35) } : null
+                family == "hand-chain-hoist" && !above ? new RigFacts { MakersAngle = new(35) } : null,
+                chosen
             );
             var fits = search
                 .Offers.Where(o => o.Needed == count || (LiftGear.RoleOf(kind) != LiftRole.Sling))

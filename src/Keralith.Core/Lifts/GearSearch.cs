@@ -37,6 +37,12 @@ public sealed record GearSearch(
     IReadOnlyList<TriedGear> NearMisses
 )
 {
+    /// <summary>
+    /// The one place it was tried in, from 1: of a row of hoists, each stands its own way, and the next is the first without one;
+    /// null: in all there are.
+    /// </summary>
+    public int? Place { get; private init; }
+
     /// <summary>Pieces asked for more than this share are no near misses.</summary>
     private const decimal Near = 2;
 
@@ -53,20 +59,33 @@ public sealed record GearSearch(
     /// <param name="books">The rule books worked to.</param>
     /// <param name="facts">How it would be rigged, where that is known; null: shackles in line, everything else as
     /// nobody has said.</param>
+    /// <param name="chosen">The pieces on the plan so far, by mark; null: none.</param>
     public static GearSearch Of(
         LiftPlan plan,
         GearFamily family,
         bool above,
         IEnumerable<LiftGear> candidates,
         IReadOnlyList<RuleBook> books,
-        RigFacts? facts = null
+        RigFacts? facts = null,
+        IReadOnlyDictionary<string, LiftGear>? chosen = null
     )
     {
+        int? place = plan.Stand is StandDrift drift
+            ? PlanGear
+                .Wanting(
+                    drift.Legs,
+                    family,
+                    plan.Pieces.Select(p => (p.Mark, p.Place)),
+                    chosen ?? new Dictionary<string, LiftGear>()
+                )
+                .Cast<int?>()
+                .FirstOrDefault()
+            : null;
         facts ??= new() { Pull = family.Kind == GearKind.Shackle ? new(0) : null };
         var tried = new List<TriedGear>();
         foreach (var gear in candidates.Where(c => c.Gear.Family == family && plan.Pieces.All(p => p.Mark != c.Mark)))
         {
-            if (Tried(plan, gear, above, facts, books) is not [_, ..] places)
+            if (Tried(plan, gear, above, place, facts, books) is not [_, ..] places)
                 continue;
             var piece = Deciding(places);
             var why = gear.Use.MayBeUsed ? new List<string>() : [.. gear.Use.Reasons];
@@ -97,7 +116,7 @@ public sealed record GearSearch(
             new([])
         );
         return new(
-            Worked(family, Tried(plan, nominal, above, facts, books)),
+            Worked(family, Tried(plan, nominal, above, place, facts, books)),
             [
                 .. tried
                     .Where(t => t.IsOffered)
@@ -112,7 +131,10 @@ public sealed record GearSearch(
                     .ThenBy(t => t.Gear.Mark, StringComparer.Ordinal)
                     .Take(MostMisses),
             ]
-        );
+        )
+        {
+            Place = place,
+        };
     }
 
     /// <summary>
@@ -137,6 +159,7 @@ public sealed record GearSearch(
         LiftPlan plan,
         LiftGear gear,
         bool above,
+        int? place,
         RigFacts facts,
         IReadOnlyList<RuleBook> books
     )
@@ -150,7 +173,8 @@ public sealed record GearSearch(
                 drift.Steps,
                 [.. Enumerable.Repeat<IReadOnlyList<LiftComponent>>([component], drift.Legs)]
             );
-            return [.. LiftJudge.Of(new(books, plan.Load, between)).Legs.Select(l => l.Pieces[0])];
+            var hoists = LiftJudge.Of(new(books, plan.Load, between)).Legs.Select(l => l.Pieces[0]).ToList();
+            return place is { } only ? [hoists[only - 1]] : hoists;
         }
 
         var isSling = LiftGear.RoleOf(gear.Gear.Family) == LiftRole.Sling;

@@ -75,19 +75,28 @@ public static class PlanGear
         if (stand == "beam" && kind == GearKind.Beam)
             return [PlannedPlace.Beam];
         var legs = LegsOf(fields);
-        var open = Enumerable
-            .Range(1, legs)
-            .Where(leg => !Taken(fields, chosen, leg, IsLike))
-            .Take(gear.MostLegs)
-            .ToList();
+        var open = Wanting(legs, gear.Gear.Family, On(fields), chosen).Take(gear.MostLegs).ToList();
         return open.Count == 0 && stand == "beam" && role == LiftRole.Sling ? [PlannedPlace.Top]
             : open.Count == legs && legs > 1 ? [PlannedPlace.EveryLeg]
             : [.. open.DefaultIfEmpty(1).Select(leg => new PlannedPlace(leg))];
+    }
 
-        bool IsLike(LiftGear other) =>
-            role == LiftRole.Hardware
-                ? other.Gear.Family == gear.Gear.Family
-                : LiftGear.RoleOf(other.Gear.Family) == role;
+    /// <summary>The legs that want gear of a family: no sling hangs there, no hoist, or no hardware of that family.</summary>
+    /// <param name="legs">How many there are.</param>
+    /// <param name="on">What hangs where already, by mark.</param>
+    /// <param name="chosen">The pieces of those marks, as far as they are known.</param>
+    internal static IEnumerable<int> Wanting(
+        int legs,
+        GearFamily family,
+        IEnumerable<(string Mark, PlannedPlace Place)> on,
+        IReadOnlyDictionary<string, LiftGear> chosen
+    )
+    {
+        var role = LiftGear.RoleOf(family);
+        var like = on.Where(p => chosen.TryGetValue(p.Mark, out var there) && IsLike(there.Gear.Family)).ToList();
+        return Enumerable.Range(1, legs).Where(leg => !like.Any(p => p.Place.IsIn(leg)));
+
+        bool IsLike(GearFamily other) => role == LiftRole.Hardware ? other == family : LiftGear.RoleOf(other) == role;
     }
 
     /// <summary>How many legs, drops or hoists a plan has to fill, as far as it is typed; two where nobody says.</summary>
@@ -114,17 +123,12 @@ public static class PlanGear
             fields.Remove(name);
     }
 
-    private static bool Taken(
-        Dictionary<string, string> fields,
-        IReadOnlyDictionary<string, LiftGear> chosen,
-        int leg,
-        Func<LiftGear, bool> like
-    ) =>
-        Rows(fields)
-            .Any(row =>
-                PlannedPlace.Read(fields.GetValueOrDefault(LiftPlanReader.PieceField(row, "place"))) is { } place
-                && place.IsIn(leg)
-                && chosen.TryGetValue(fields[LiftPlanReader.PieceField(row, "mark")].ToUpperInvariant(), out var there)
-                && like(there)
-            );
+    private static IEnumerable<(string Mark, PlannedPlace Place)> On(Dictionary<string, string> fields)
+    {
+        foreach (var row in Rows(fields))
+        {
+            if (PlannedPlace.Read(fields.GetValueOrDefault(LiftPlanReader.PieceField(row, "place"))) is { } place)
+                yield return (fields[LiftPlanReader.PieceField(row, "mark")].ToUpperInvariant(), place);
+        }
+    }
 }

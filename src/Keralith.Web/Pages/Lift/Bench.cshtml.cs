@@ -109,10 +109,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         if (string.IsNullOrWhiteSpace(add))
             return await KeepAsync(id, version, typed);
         if (PlanGear.Add(typed, add, await GearAsync(add), Lift.Gear) is { } refusal)
-        {
-            Refuse(refusal.Words);
-            return Page();
-        }
+            return await RefuseAsync(id, version, typed, refusal.Words);
 
         return await KeepAsync(id, version, typed, "#gear");
     }
@@ -133,10 +130,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
             return NotFound();
         var reading = await cell.ReadAsync(steady: true, Cancel);
         if (!reading.Ok || reading.Value.Load.Kilograms <= 0)
-        {
-            Refuse(reading.Fault ?? "Nothing hangs on the load cell.");
-            return Page();
-        }
+            return await RefuseAsync(id, version, typed, reading.Fault ?? "Nothing hangs on the load cell.");
 
         typed["weighed"] = reading.Value.Load.ToString();
         typed["basis"] = Code.Of(LoadBasis.Weighed);
@@ -219,11 +213,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     )
     {
         if (!chart.Ok)
-        {
-            Refuse(chart.Refusal!);
-            return Page();
-        }
-
+            return await RefuseAsync(id, version, typed, chart.Fault!);
         typed[$"{called}-chart"] = ChartText.Write(chart.Value);
         return await KeepAsync(id, version, typed);
     }
@@ -241,6 +231,19 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         return await AfterAsync(await Lifts.BeginAsync(fields, true, Here.Stamp(Submission), Cancel), "/lift", () =>
             ShowAsync(id, null)
         );
+    }
+
+    /// <summary>Refuses an act, and keeps what was typed with it: whoever goes on from there loses nothing.</summary>
+    private async Task<IActionResult> RefuseAsync(Guid id, int version, Dictionary<string, string> typed, string words)
+    {
+        if (
+            !Same(typed, Row.Fields)
+            && (await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel)).Ok
+            && !await ShowAsync(id, typed)
+        )
+            return NotFound();
+        Refuse(words);
+        return Page();
     }
 
     private async Task<IActionResult> KeepAsync(Guid id, int version, Dictionary<string, string> typed, string at = "")

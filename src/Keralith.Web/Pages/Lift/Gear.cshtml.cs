@@ -59,7 +59,8 @@ public sealed class GearModel(Here here, LiftStore lifts, PieceStore pieces, Sit
             known,
             Above,
             candidates.Select(c => c.OnLift(Here.Now, works)),
-            works.Together(candidates.Concat(Lift.Pieces.Values).Select(c => c.SiteId)).Books
+            works.Together(candidates.Concat(Lift.Pieces.Values).Select(c => c.SiteId)).Books,
+            chosen: Lift.Gear
         );
         return Page();
     }
