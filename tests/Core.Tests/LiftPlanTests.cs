@@ -349,21 +349,9 @@ public class LiftPlanTests
         bool offered
     )
     {
-        var fields = Fields(
-            ("basis", "known"),
-            ("weight", "500 kg"),
-            ("stand", "drift"),
-            ("unit", "m"),
-            ("a-x", "0"),
-            ("a-z", "3"),
-            ("b-x", "2"),
-            ("b-z", "3"),
-            ("from", from),
-            ("to", to),
-            ("carried", "1"),
-            ("piece-1-mark", taken.Length == 0 ? "" : "HM-0002"),
-            ("piece-1-place", taken)
-        );
+        var fields = BetweenTwoHoists(from, to);
+        if (taken.Length > 0)
+            (fields["piece-1-mark"], fields["piece-1-place"]) = ("HM-0002", taken);
         var hoist = new LiftGear("HM-0001", Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
         var there = hoist with { Mark = "HM-0002" };
         var search = GearSearch.Of(
@@ -377,9 +365,26 @@ public class LiftPlanTests
         Assert.Equal(place, search.Place);
         Assert.Equal(offered, search.Offers.Count == 1);
         Assert.Equal(offered, search.Least is not null);
+        Assert.Equal(place is null ? 2 : 1, search.Offers.Concat(search.NearMisses).Single().Needed);
         if (!offered)
             Assert.Contains("plumb", Assert.Single(search.NearMisses).WhyNot[0], StringComparison.Ordinal);
     }
+
+    /// <summary>500 kg passed between two hoists 2 m apart, 2 m below them.</summary>
+    private static Dictionary<string, string> BetweenTwoHoists(string from, string to) =>
+        Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("stand", "drift"),
+            ("unit", "m"),
+            ("a-x", "0"),
+            ("a-z", "3"),
+            ("b-x", "2"),
+            ("b-z", "3"),
+            ("from", from),
+            ("to", to),
+            ("carried", "1")
+        );
 
     [Fact]
     public void Of_legs_it_is_too_weak_for_the_one_that_asks_most_is_named()
@@ -566,23 +571,9 @@ public class LiftPlanTests
         LiftOutcome outcome
     )
     {
-        var fields = Fields(
-            ("basis", "known"),
-            ("weight", "500 kg"),
-            ("stand", "drift"),
-            ("unit", "m"),
-            ("a-x", "0"),
-            ("a-z", "3"),
-            ("b-x", "2"),
-            ("b-z", "3"),
-            ("from", "0.2"),
-            ("to", "1.8"),
-            ("carried", "1"),
-            ("piece-1-mark", "HM-0001"),
-            ("piece-1-place", "leg-1"),
-            ("piece-2-mark", "HM-0002"),
-            ("piece-2-place", "leg-2")
-        );
+        var fields = BetweenTwoHoists("0.2", "1.8");
+        (fields["piece-1-mark"], fields["piece-1-place"]) = ("HM-0001", "leg-1");
+        (fields["piece-2-mark"], fields["piece-2-place"]) = ("HM-0002", "leg-2");
         foreach (var row in new[] { 1, 2 }.Where(_ => makers is not null))
             fields[$"piece-{row}-makersAngle"] = makers!;
         Assert.Equal(outcome, Verdict(fields, Hoist("HM-0001"), Hoist("HM-0002")).Outcome);

@@ -100,7 +100,8 @@ public sealed record GearSearch(
                             .Remarks.Where(r => r.Outcome > LiftOutcome.Caution)
                             .Select(r => $"{char.ToUpperInvariant(r.Text[0])}{r.Text[1..]}.")
                 );
-            var needed = above ? 1 : (plan.Stand.Legs + gear.MostLegs - 1) / Math.Max(1, gear.MostLegs);
+            var needed =
+                above || place is not null ? 1 : (plan.Stand.Legs + gear.MostLegs - 1) / Math.Max(1, gear.MostLegs);
             tried.Add(new(gear, piece, needed, why));
         }
 
