@@ -390,4 +390,20 @@ public class JudgementTests
                 StringComparison.OrdinalIgnoreCase
             );
     }
+
+    [Fact]
+    public void Where_a_book_says_nothing_of_a_fault_the_finding_says_whose_word_stands_in()
+    {
+        var finding = Given
+            .Judged(
+                Given.OneHook,
+                """{"criterion":"hook.crack","part":"hook","answer":"yes"}""",
+                books: "asme europe japan"
+            )
+            .Findings[0];
+        Assert.Equal(
+            [("asme", null), ("europe", "asme"), ("japan", "asme")],
+            finding.Books.Select(b => (b.Book, b.From))
+        );
+    }
 }

@@ -179,47 +179,49 @@ public sealed class TakeOverStore(Database database)
         var lacking = pieces.Where(p => p.Missing.Count > 0).ToList();
         if (lacking.Count == 0)
             return [];
-        var twins = (
-            await database
-                .Command(
-                    """
-                    select distinct on (p.family, p.maker, p.model, p.attributes, b.part, b.criterion)
-                      b.id, p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
-                    from baseline b join piece p on p.id = b.piece_id
-                    where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null
-                      and p.family = any($1) and b.criterion = any($2)
-                    order by p.family, p.maker, p.model, p.attributes, b.part, b.criterion, b.id
-                    """
-                )
-                .Positional(
-                    lacking.Select(p => p.Family).Distinct().ToArray(),
-                    lacking.SelectMany(p => p.Missing).Select(k => k.Criterion).Distinct().ToArray()
-                )
-                .ListAsync(
-                    r =>
-                        (
-                            Number: r.Get<long>("id"),
-                            Key: Key(
-                                r.Get<string>("family"),
-                                r.TextOrNull("maker"),
-                                r.TextOrNull("model"),
-                                SizedAs(PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))),
-                                r.Get<string>("criterion"),
-                                KindOf(r.Get<string>("part"))
-                            ),
-                            Maker: r.Get<string>("maker"),
-                            Model: r.Get<string>("model"),
-                            Mark: r.Get<string>("mark"),
-                            Figure: new BaselineFigure(
-                                Length.Parse(r.Get<string>("value")),
-                                BaselineBasis.Twin,
-                                r.ValueOrNull<int>("links")
-                            )
+        var known = await database
+            .Command(
+                """
+                select distinct on (p.family, p.maker, p.model, p.attributes, b.part, b.criterion)
+                  b.id, p.mark, p.family, p.maker, p.model, p.attributes::text as attributes, b.part, b.criterion, b.value, b.links
+                from baseline b join piece p on p.id = b.piece_id
+                where b.basis in ('new', 'catalogue') and p.maker is not null and p.model is not null
+                  and p.family = any($1) and b.criterion = any($2)
+                order by p.family, p.maker, p.model, p.attributes, b.part, b.criterion, b.id
+                """
+            )
+            .Positional(
+                lacking.Select(p => p.Family).Distinct().ToArray(),
+                lacking.SelectMany(p => p.Missing).Select(k => k.Criterion).Distinct().ToArray()
+            )
+            .ListAsync(
+                r =>
+                    (
+                        Number: r.Get<long>("id"),
+                        Key: Key(
+                            r.Get<string>("family"),
+                            r.TextOrNull("maker"),
+                            r.TextOrNull("model"),
+                            SizedAs(PieceRows.GearOf(r.Get<string>("family"), r.Get<string>("attributes"))),
+                            r.Get<string>("criterion"),
+                            KindOf(r.Get<string>("part"))
                         ),
-                    cancel
-                )
-                .ConfigureAwait(false)
-        ).Where(t => !Spelling.SaysNothing(t.Maker) && !Spelling.SaysNothing(t.Model)).GroupBy(t => t.Key).ToDictionary(g => g.Key, g => g.MinBy(t => t.Number));
+                        Maker: r.Get<string>("maker"),
+                        Model: r.Get<string>("model"),
+                        Mark: r.Get<string>("mark"),
+                        Figure: new BaselineFigure(
+                            Length.Parse(r.Get<string>("value")),
+                            BaselineBasis.Twin,
+                            r.ValueOrNull<int>("links")
+                        )
+                    ),
+                cancel
+            )
+            .ConfigureAwait(false);
+        var twins = known
+            .Where(t => !Spelling.SaysNothing(t.Maker) && !Spelling.SaysNothing(t.Model))
+            .GroupBy(t => t.Key)
+            .ToDictionary(g => g.Key, g => g.MinBy(t => t.Number));
         return lacking
             .SelectMany(p => p.Missing.Select(k => (Piece: p, k.Criterion, Kind: KindOf(k.Part))).Distinct())
             .GroupBy(m =>
