@@ -756,6 +756,52 @@ public class LiftPlanTests
         Assert.Equal(LiftWriter.Write(verdict.Result), LiftWriter.Write(LiftJudge.Of(Read(LiftDocument.Write(lift)!))));
     }
 
+    [Theory]
+    // What a protector makes of an edge is asked where there is one; said of a bare edge, it rounds nothing.
+    [InlineData("", null, null)]
+    [InlineData("none", null, null)]
+    [InlineData("cut-protector", 25, 300)]
+    public void Only_a_protector_rounds_an_edge(string protection, int? radius, int? bears)
+    {
+        var fields = Fields(
+            ("basis", "known"),
+            ("weight", "500 kg"),
+            ("legs", "1"),
+            ("edge", "bears"),
+            ("edgeRadius", "2 mm"),
+            ("edgeProtection", protection),
+            ("edgeProtectedRadius", "25 mm"),
+            ("edgeBears", "300 mm")
+        );
+        var edge = Plan(fields).Hitch.Edge!;
+        Assert.Equal(
+            (2m, (decimal?)radius, (decimal?)bears),
+            (edge.Radius.Millimetres, edge.ProtectedRadius?.Millimetres, edge.Bears?.Millimetres)
+        );
+    }
+
+    [Fact]
+    public void Every_part_of_an_estimate_counts_the_last_too()
+    {
+        var fields = Fields(("basis", "estimated"), ("contingency", "0"), ("legs", "1"));
+        for (var part = 1; part <= LiftPlanReader.MostParts; part++)
+        {
+            foreach (var (name, value) in new[] { ("shape", "box"), ("a", "1 m"), ("b", "1 m"), ("c", "1 m") })
+                fields[$"part-{part}-{name}"] = value;
+            fields[$"part-{part}-density"] = "granite";
+        }
+
+        var one = Plan(
+            fields
+                .Where(f =>
+                    !f.Key.StartsWith("part-", StringComparison.Ordinal)
+                    || f.Key.StartsWith("part-1-", StringComparison.Ordinal)
+                )
+                .ToDictionary()
+        );
+        Assert.Equal(LiftPlanReader.MostParts * one.Load.Weight.Kilograms, Plan(fields).Load.Weight.Kilograms);
+    }
+
     [Fact]
     public void What_was_added_to_an_estimate_is_not_added_again_in_the_document()
     {

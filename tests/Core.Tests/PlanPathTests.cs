@@ -476,6 +476,47 @@ public class PlanPathTests
         Assert.Equal(outcome, Verdict(OneLeg(Room(("room-travel", travel))), Chain("HM-0001")).Outcome);
 
     [Fact]
+    public void Legs_to_picks_of_two_heights_stand_over_the_lower()
+    {
+        var fields = Fields([
+            .. Ton,
+            ("stand", "points"),
+            ("legs", "2"),
+            ("hook-x", "1 m"),
+            ("hook-z", "3 m"),
+            ("g-x", "1 m"),
+            ("pick-2-x", "2 m"),
+            ("pick-2-z", "0.5 m"),
+            .. Room(),
+        ]);
+        Assert.Equal(3000m, Verdict(fields).Fit!.Legs);
+    }
+
+    [Theory]
+    [InlineData("2 m", false)]
+    [InlineData("", true)]
+    public void Where_the_reach_of_one_leg_is_not_known_nobody_knows_how_high_they_stand(string reach, bool asks)
+    {
+        var fields = Fields([
+            .. Ton,
+            ("legs", "2"),
+            ("angle", "60"),
+            ("piece-1-mark", "HM-0001"),
+            ("piece-1-place", "leg-1"),
+            ("piece-2-mark", "HM-0002"),
+            ("piece-2-place", "leg-2"),
+            .. Room(),
+        ]);
+        var other = reach.Length > 0 ? Chain("HM-0002", reach) : Piece("HM-0002", "alloy-chain-sling", "3 t");
+        var verdict = Verdict(fields, Chain("HM-0001"), other);
+        Assert.Equal(asks, verdict.Fit!.Legs is null);
+        Assert.Equal(
+            asks,
+            verdict.Fit.Remarks.Any(r => r.Text.StartsWith("How high the legs", StringComparison.Ordinal))
+        );
+    }
+
+    [Fact]
     public void The_document_says_that_it_has_no_place_for_headroom() =>
         Assert.Contains(
             "the headroom and the way",

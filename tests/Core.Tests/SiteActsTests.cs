@@ -78,6 +78,16 @@ public class SiteActsTests
     }
 
     [Theory]
+    [InlineData(true, true, true)]
+    [InlineData(true, false, false)]
+    [InlineData(false, true, false)]
+    public void Where_chain_adjusts_a_load_a_site_may_ask_a_second_sling(bool policy, bool shortener, bool asks)
+    {
+        var gear = GivenPlan.Bare("alloy-chain-sling").With("shortener", new FlagValue(shortener));
+        Assert.Equal(asks, (SitePolicies.None with { BackUpSling = policy }).Asked(gear).Any());
+    }
+
+    [Theory]
     // A site's own is stricter than every book, a maker's need not be.
     [InlineData(LimitOwner.Site, "", "hook.throat", "4.99 %", null)]
     [InlineData(LimitOwner.Site, "", "hook.throat", "5 %", "not stricter")]
