@@ -6,6 +6,7 @@ using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Tags;
 using Xunit;
+using static Keralith.Core.Tests.GivenPlan;
 using Outcome = Keralith.Core.Gear.Outcome;
 
 namespace Keralith.Core.Tests;
@@ -13,8 +14,6 @@ namespace Keralith.Core.Tests;
 /// <summary>Lifts that were called carried and are not: what hangs below, what collects, nets, kits, what nobody has said.</summary>
 public class CarriedTests
 {
-    private static readonly IReadOnlyList<RuleBook> Asme = [RuleBookShelf.Asme];
-
     [Theory]
     [InlineData("basket")]
     [InlineData("choker")]
@@ -116,7 +115,7 @@ public class CarriedTests
         Assert.Equal(
             outcome,
             verdict
-                .Remarks.Where(r => r.Text.Contains("meet in the hook", StringComparison.Ordinal))
+                .Result!.Remarks.Where(r => r.Text.Contains("meet in the hook", StringComparison.Ordinal))
                 .Select(r => (LiftOutcome?)r.Outcome)
                 .SingleOrDefault()
         );
@@ -165,11 +164,11 @@ public class CarriedTests
         ];
         LiftPlan plan = Plan(fields);
         var gear = slings.Append(Piece("HM-0001", "hook", "9 t")).ToDictionary(g => g.Mark);
-        Assert.Contains(PlanVerdict.Of(plan, gear, Asme, null).Remarks, r =>
+        Assert.Contains(PlanVerdict.Of(plan, gear, Asme, null).Result!.Remarks, r =>
             r.Outcome == LiftOutcome.Caution && r.Text.Contains("3 eyes", StringComparison.Ordinal)
         );
         gear["HM-0001"] = Piece("HM-0001", "link-or-ring", "9 t");
-        Assert.DoesNotContain(PlanVerdict.Of(plan, gear, Asme, null).Remarks, r =>
+        Assert.DoesNotContain(PlanVerdict.Of(plan, gear, Asme, null).Result!.Remarks, r =>
             r.Text.Contains("eyes", StringComparison.Ordinal)
         );
     }
@@ -371,42 +370,5 @@ public class CarriedTests
             ("piece-2-place", "above"),
             ("piece-3-mark", "HM-0003"),
             ("piece-3-place", "legs")
-        );
-
-    private static Dictionary<string, string> Fields(params (string Name, string Value)[] typed) =>
-        typed.Where(t => t.Value.Length > 0).ToDictionary(t => t.Name, t => t.Value);
-
-    private static LiftPlan Plan(Dictionary<string, string> fields)
-    {
-        var (plan, faults) = LiftPlanReader.Read(fields);
-        Assert.True(plan is not null, string.Join("; ", faults));
-        return plan;
-    }
-
-    private static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) =>
-        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
-
-    private static LiftGear Piece(
-        string mark,
-        string family,
-        string rated,
-        params (string Name, string Value)[] attributes
-    ) =>
-        new(
-            mark,
-            new(
-                GearFamilies.Find(family)!,
-                attributes.Select(a => new KeyValuePair<string, AttributeValue>(
-                    a.Name,
-                    GearAttributes.Find(a.Name)!.Read(a.Value).Value
-                ))
-            ),
-            Mass.Parse(rated),
-            GearFamilies.Find(family)!.AssumedDesignFactor,
-            TagWords.Plain with
-            {
-                Hitch = Hitch.Vertical,
-            },
-            new([])
         );
 }

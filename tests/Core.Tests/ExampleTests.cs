@@ -69,13 +69,13 @@ public class ExampleTests
     [Fact]
     public void The_worked_lifts_are_all_run()
     {
-        Assert.True(LiftNames.Count >= 74, $"only {LiftNames.Count} lifts");
+        Assert.True(LiftNames.Count >= 87, $"only {LiftNames.Count} lifts");
         Assert.True(LoadPathNames.Count >= 40, $"only {LoadPathNames.Count} lifts of the second edition");
     }
 
     [Fact]
     public void The_worked_cases_of_the_known_families_are_all_run() =>
-        Assert.True(Names.Count >= 67, $"only {Names.Count} cases");
+        Assert.True(Names.Count >= 81, $"only {Names.Count} cases");
 
     private static JsonElement Read(string name) =>
         JsonDocument
@@ -102,7 +102,11 @@ public class ExampleTests
 
                 break;
             case JsonValueKind.Array:
-                Assert.Equal(expected.GetArrayLength(), actual.GetArrayLength());
+                // What the gear itself brings stands after the answers; a case may name the answers alone.
+                var answered = actual
+                    .EnumerateArray()
+                    .Count(e => e.ValueKind != JsonValueKind.Object || !e.TryGetProperty("from", out _));
+                Assert.Contains(expected.GetArrayLength(), new[] { answered, actual.GetArrayLength() });
                 for (var i = 0; i < expected.GetArrayLength(); i++)
                     Contains($"{path}[{i}]", expected[i], actual[i]);
                 break;

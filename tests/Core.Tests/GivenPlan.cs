@@ -28,7 +28,19 @@ internal static class GivenPlan
         PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
 
     public static GearPiece Bare(string family, int legs = 1) =>
-        new(GearFamilies.Find(family)!, legs == 1 ? [] : [new("legs", new WholeValue(legs))]);
+        new(
+            GearFamilies.Find(family)!,
+            [
+                .. Graded(family, []),
+                .. legs == 1 ? [] : new[] { KeyValuePair.Create("legs", (AttributeValue)new WholeValue(legs)) },
+            ]
+        );
+
+    /// <summary>Chain whose grade nobody states is asked about: here it is grade 80 unless stated.</summary>
+    private static IEnumerable<KeyValuePair<string, AttributeValue>> Graded(
+        string family,
+        (string Name, string Value)[] stated
+    ) => family == "alloy-chain-sling" && stated.All(s => s.Name != "grade") ? [new("grade", new TextValue("80"))] : [];
 
     public static LiftGear Sling(string mark, string family, string rated, TagWords words, int legs = 1) =>
         new(mark, Bare(family, legs), Mass.Parse(rated), GearFamilies.Find(family)!.AssumedDesignFactor, words, Usable);
@@ -44,7 +56,12 @@ internal static class GivenPlan
             mark,
             new(
                 GearFamilies.Find(family)!,
-                [.. stated.Select(v => KeyValuePair.Create(v.Name, GearAttributes.Find(v.Name)!.Read(v.Value).Value))]
+                [
+                    .. stated.Select(v =>
+                        KeyValuePair.Create(v.Name, GearAttributes.Find(v.Name)!.Read(v.Value).Value)
+                    ),
+                    .. Graded(family, stated),
+                ]
             ),
             rated.Length == 0 ? null : Mass.Parse(rated),
             null,

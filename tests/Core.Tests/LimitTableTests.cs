@@ -184,7 +184,6 @@ public class LimitTableTests
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "asme", 5)]
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "osha", 5)]
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "osha-construction", 5)]
-    [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "japan", 5)]
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "ontario", 3)]
     [InlineData("wire-rope-sling", "rope.broken-in-strand", "leg-1", "europe", 3)]
     [InlineData("rope-grip-hoist", "hoistrope.broken-in-lay", "load-rope", "asme", 12)]

@@ -338,7 +338,7 @@ public class LimitTests
 
     [Theory]
     [InlineData("0.99 in", Outcome.Hold)]
-    [InlineData("1 in", Outcome.Clear)]
+    [InlineData("1.9 in", Outcome.Clear)]
     [InlineData("4.01 in", Outcome.Remove)]
     public void A_figure_under_half_or_over_twice_the_one_when_new_is_a_slip_of_the_unit(string value, Outcome expected)
     {

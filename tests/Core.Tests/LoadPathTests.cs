@@ -107,8 +107,10 @@ public class LoadPathTests
 
     [Theory]
     [InlineData("1400 mm", "70 mm", LiftOutcome.Ok)]
-    [InlineData("1400 mm", "70.1 mm", LiftOutcome.Caution)]
+    [InlineData("1400 mm", "70.1 mm", LiftOutcome.Ask)]
     [InlineData("2000 mm", "100 mm", LiftOutcome.Ok)]
+    [InlineData("2000 mm", "400 mm", LiftOutcome.Ask)]
+    [InlineData("2000 mm", "400.1 mm", LiftOutcome.NotPermitted)]
     public void A_typed_centre_of_gravity_may_lie_a_twentieth_of_the_picks_from_the_parts_own(
         string apart,
         string typed,
@@ -131,7 +133,9 @@ public class LoadPathTests
     [InlineData("0 mm", null, LiftOutcome.Ask)]
     [InlineData("0 mm", "0 mm", LiftOutcome.Ok)]
     [InlineData("10 mm", "10 mm", LiftOutcome.Ok)]
-    [InlineData("10.1 mm", "10.1 mm", LiftOutcome.Caution)]
+    [InlineData("10.1 mm", "10.1 mm", LiftOutcome.Ask)]
+    [InlineData("40 mm", "40 mm", LiftOutcome.Ask)]
+    [InlineData("40.1 mm", "40.1 mm", LiftOutcome.NotPermitted)]
     public void A_centre_weighed_in_plan_has_no_height_and_is_asked_about_until_somebody_types_it(
         string hook,
         string? typed,

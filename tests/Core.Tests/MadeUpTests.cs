@@ -75,21 +75,21 @@ public class MadeUpTests
     }
 
     [Theory]
-    [InlineData("79", true)]
-    [InlineData("80", false)]
-    [InlineData("81", false)]
-    [InlineData("43", true)]
-    [InlineData("4", true)]
-    [InlineData("8", false)]
-    [InlineData("T", false)]
-    public void Chain_under_alloy_grade_is_removed_whatever_the_family_is_called_and_asks(string grade, bool removed)
+    [InlineData("80", null)]
+    [InlineData("43", Outcome.Remove)]
+    [InlineData("4", Outcome.Remove)]
+    [InlineData("79", Outcome.Hold)]
+    [InlineData("81", Outcome.Hold)]
+    [InlineData("8", null)]
+    [InlineData("T", null)]
+    public void Chain_not_marked_alloy_is_stopped_whatever_the_family_is_called_and_asks(string grade, Outcome? stopped)
     {
         var sling = Sling.With("grade", GearAttributes.Find("grade")!.Read(grade).Value);
         var verdict = Judge.Of(new([Book], InspectionKind.Frequent, sling, [], []));
-        Assert.Equal(removed ? ["whole"] : [], verdict.Findings.Where(f => f.FromGear).Select(f => f.Part));
-        Assert.Equal(removed, verdict.Kind == VerdictKind.Remove);
+        Assert.Equal(stopped is null ? [] : ["whole"], verdict.Findings.Where(f => f.FromGear).Select(f => f.Part));
+        Assert.Equal(stopped is not null, verdict.Kind.Stops());
         Assert.Equal(
-            removed ? [("brine", (Outcome?)Outcome.Remove)] : [],
+            stopped is null ? [] : [("brine", stopped)],
             verdict.Findings.SelectMany(f => f.Books).Select(b => (b.Book, b.Outcome))
         );
     }

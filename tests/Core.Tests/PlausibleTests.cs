@@ -136,7 +136,7 @@ public class PlausibleTests
     public void Grade_letters_are_read_and_one_that_names_no_grade_is_asked(string mark, int? grade)
     {
         var gear = Entry("alloy-chain-sling", $"size=3/8 in;grade={mark};legs=1;endFitting=hook").Gear;
-        Assert.Equal(grade, gear.GradeNumber);
+        Assert.Equal(grade, gear.ChainGrade?.Number);
         var tag = TagJudgement.Of(new(gear, [], Mass.Parse("2 t"), 4), Surroundings.Ordinary, [RuleBookShelf.Asme]);
         Assert.Equal(grade is null, tag.Remarks.Any(r => r is { Check: "grade", Outcome: Outcome.Hold }));
     }

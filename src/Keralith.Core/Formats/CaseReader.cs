@@ -46,7 +46,7 @@ public static class CaseReader
         var books = fields.RuleBooks("ruleBooks");
         var kind = fields.OneOf("kind", Kinds) ?? InspectionKind.Periodic;
         var gear = Gear(fields);
-        var limits = Limits(fields);
+        var limits = Limits(fields, gear);
         var answers = gear is null ? [] : AnswerList(fields, gear.Family, Catalogue.PlacementOf(gear, books));
         if (gear is null)
             fields.Take("answers");
@@ -66,7 +66,7 @@ public static class CaseReader
         return gear.IsObject ? GearReader.Read(gear) : null;
     }
 
-    private static List<OwnLimit> Limits(JsonFields fields)
+    private static List<OwnLimit> Limits(JsonFields fields, GearPiece? gear)
     {
         var limits = new List<OwnLimit>();
         foreach (var (element, place) in fields.Array("limits"))
@@ -112,15 +112,17 @@ public static class CaseReader
             else if (criterion is { IsAngle: true } && given[0] == "percent")
                 limit.Refuse("percent", $"{criterion.Id} is an angle and takes absolute");
             limit.RefuseUnread("source, criterion, percent, absolute, count");
-            if (owner is { } o && criterion is not null)
-                limits.Add(
-                    new(o, criterion)
-                    {
-                        Percent = percent,
-                        Absolute = absolute,
-                        Count = count,
-                    }
-                );
+            if (owner is not { } o || criterion is null)
+                continue;
+            var own = new OwnLimit(o, criterion)
+            {
+                Percent = percent,
+                Absolute = absolute,
+                Count = count,
+            };
+            if (gear is not null && own.FaultOn(gear) is { } fault)
+                limit.Refuse("percent", fault);
+            limits.Add(own);
         }
 
         return limits;

@@ -32,6 +32,8 @@ internal static class GearReader
             var value = Value(fields, definition);
             if (!value.Ok)
                 fields.Refuse(name, value.Fault!);
+            else if (family is not null && GearPiece.FaultOf(family, name, value.Value) is { } fault)
+                fields.Refuse(name, fault);
             else
                 values.Add(new(name, value.Value));
         }

@@ -5,9 +5,6 @@ namespace Keralith.Core.Gear;
 /// <summary>What is stated of a piece of gear: its family and the attributes the rules look at. Immutable.</summary>
 public sealed class GearPiece
 {
-    /// <summary>Alloy chain for overhead lifting starts at this grade (ASME B30.9).</summary>
-    public const int LeastChainGrade = 80;
-
     private readonly Dictionary<string, AttributeValue> _values;
 
     /// <param name="family">The family.</param>
@@ -71,41 +68,21 @@ public sealed class GearPiece
 
     public bool LatchPolicy => Flag("latchPolicy");
 
-    /// <summary>
-    /// The grade as a number: 8, 80, 800 and T are all 80, 10, 100, 1000 and V all 100; null when not stated, or where a
-    /// letter says alloy and no grade (A).
-    /// </summary>
-    public int? GradeNumber
-    {
-        get
-        {
-            var grade = Text("grade").AsSpan().Trim();
-            if (grade is "T" or "t" or "V" or "v")
-                return grade is "T" or "t" ? 80 : 100;
-            var mark = 0L;
-            foreach (var sign in grade)
-            {
-                if (char.IsAsciiDigit(sign))
-                    mark = (mark * 10) + (sign - '0');
-                if (mark > int.MaxValue)
-                    return null;
-            }
+    /// <summary>What the grade mark of a chain sling says; null when it is of another family or none is stated.</summary>
+    public ChainGrade? ChainGrade =>
+        Family.Kind == GearKind.Chain && Text("grade") is { } mark ? Gear.ChainGrade.Of(mark) : null;
 
-            return mark switch
-            {
-                0 => null,
-                < 20 => (int)mark * 10,
-                > 200 => (int)mark / 10,
-                _ => (int)mark,
-            };
-        }
-    }
-
-    /// <summary>Whether it is chain marked with less than the least grade for overhead lifting.</summary>
-    public bool IsUnderAlloy => Family.Kind == GearKind.Chain && GradeNumber < LeastChainGrade;
+    /// <summary>Whether it is chain whose mark says that it is not for lifting.</summary>
+    public bool IsUnderAlloy => ChainGrade is { Kind: ChainKind.NotForLifting };
 
     /// <summary>Whether it is a sling of lang-lay rope.</summary>
     public bool IsLangLay => Family.Kind == GearKind.WireRope && Text("lay") == "lang";
+
+    /// <summary>Why a family can't have an attribute's value; null when it can: a chain sling's grade is a mark of a closed list.</summary>
+    public static string? FaultOf(GearFamily family, string name, AttributeValue value) =>
+        name == "grade" && family.Kind == GearKind.Chain && value is TextValue mark
+            ? Gear.ChainGrade.FaultOf(mark.Value)
+            : null;
 
     /// <summary>The same piece with one thing more stated, or stated otherwise.</summary>
     public GearPiece With(string name, AttributeValue value) =>

@@ -119,6 +119,15 @@ public sealed record OwnLimit(LimitOwner Owner, Criterion Criterion)
 
     /// <summary>The first failing count.</summary>
     public int? Count { get; init; }
+
+    /// <summary>Why a maker is not believed who allows such a share of change on a gear; null where it may be so.</summary>
+    public string? FaultOn(GearPiece gear) =>
+        Owner == LimitOwner.Maker
+        && Percent is { } percent
+        && Criterion.MakersMost(gear) is { } most
+        && percent > most * 100
+            ? $"a maker may allow up to {QuantityFormat.Number(most * 100)} % on {Criterion.Id}, found {QuantityFormat.Number(percent)} %"
+            : null;
 }
 
 /// <summary>Everything a judgement looks at.</summary>

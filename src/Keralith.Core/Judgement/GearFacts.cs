@@ -2,7 +2,7 @@ using Keralith.Core.Gear;
 
 namespace Keralith.Core.Judgement;
 
-/// <summary>Facts stated of the gear that rule it out by themselves, whatever was answered.</summary>
+/// <summary>Facts stated of the gear that rule it out, or hold it, by themselves, whatever was answered.</summary>
 internal static class GearFacts
 {
     private static readonly Criterion[] Ruling = [.. Catalogue.All.Where(c => c.RuledOut is not null)];
@@ -15,11 +15,11 @@ internal static class GearFacts
     {
         foreach (var criterion in Ruling)
         {
-            if (criterion.RuledOut!(@case.Gear) is not { } reason)
+            if (criterion.RuledOut!(@case.Gear) is not var (outcome, reason))
                 continue;
             BookFinding[] books =
             [
-                .. @case.Books.Select(b => new BookFinding(b.Id, Outcome.Remove)
+                .. @case.Books.Select(b => new BookFinding(b.Id, outcome)
                 {
                     Said = reason,
                     From = b == RuleBookShelf.Asme ? null : RuleBookShelf.Asme.Id,

@@ -89,6 +89,12 @@ internal static class LimitJudgement
         )
             return Weighed.CheckTheUnit;
         var u = reading.Uncertainty;
+        if (
+            criterion.IsLength
+            && figure.Reference is { } whenNew
+            && (figure.Grows ? whenNew - value : value - whenNew) > (whenNew * criterion.MostBetterThanNew) + u
+        )
+            return Weighed.BetterThanNew;
         if (u > 0 && Math.Abs(figure.Limit - value) <= u)
             return Weighed.TooClose;
         if (figure.HoldAbove is { } step)
@@ -110,8 +116,11 @@ internal static class LimitJudgement
         weighed switch
         {
             Weighed.Failed => Outcome.Remove,
-            Weighed.CheckTheUnit or Weighed.TooClose or Weighed.OverTheStep or Weighed.TooCloseToTheStep =>
-                Outcome.Hold,
+            Weighed.CheckTheUnit
+            or Weighed.BetterThanNew
+            or Weighed.TooClose
+            or Weighed.OverTheStep
+            or Weighed.TooCloseToTheStep => Outcome.Hold,
             Weighed.MostlyUsed or Weighed.Provisional => Outcome.Watch,
             Weighed.Within => Outcome.Clear,
         };

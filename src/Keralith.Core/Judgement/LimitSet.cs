@@ -33,7 +33,9 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
         var makers = OwnFigures(@case, criterion, context, LimitOwner.Maker);
         var laxer =
             criterion.MakerMayBeLaxer && makers.Count > 0
-                ? makers.Where(m => StandsInFor(m, asme)).MinBy(m => ((Figure)m).Allowance)
+                ? makers
+                    .Where(m => StandsInFor(m, asme) && IsBelieved(m, criterion, @case.Gear))
+                    .MinBy(m => ((Figure)m).Allowance)
                 : null;
 
         var entries = new List<LimitEntry>(@case.Books.Count + @case.Limits.Count);
@@ -101,6 +103,12 @@ public sealed record LimitSet(IReadOnlyList<LimitEntry> Entries)
             Missing => true,
             _ => false,
         };
+
+    /// <summary>Whether a maker's laxer figure lies within what a maker is believed.</summary>
+    private static bool IsBelieved(Resolved maker, Criterion criterion, GearPiece gear) =>
+        maker is Figure { Allowance: { } allowed, Reference: { } reference }
+            ? allowed <= reference * criterion.MakersMost(gear)
+            : maker is Figure;
 
     private static bool IsStricter(Figure a, Figure b) => a.Grows ? a.Limit < b.Limit : a.Limit > b.Limit;
 

@@ -9,6 +9,7 @@ internal enum Weighed
     Within,
     Failed,
     CheckTheUnit,
+    BetterThanNew,
     TooClose,
     OverTheStep,
     TooCloseToTheStep,
@@ -45,6 +46,8 @@ internal sealed class LimitWords(Reading reading)
             Weighed.Failed => $"{Value} {Relation(figure)} the limit of {limit}.{used}",
             Weighed.CheckTheUnit =>
                 $"{Value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
+            Weighed.BetterThanNew =>
+                $"{Value} is better than {Figure(figure.Reference!.Value)} when new. It does not heal: measured elsewhere, another piece, or mended? Held until a second reading, by another instrument or another person, tells.",
             Weighed.TooClose =>
                 $"{Value} lies within {Uncertainty} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
             Weighed.OverTheStep =>

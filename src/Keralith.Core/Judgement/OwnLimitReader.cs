@@ -26,8 +26,12 @@ public static class OwnLimitReader
     )
     {
         var read = Parse(owner, criterion, figure);
-        if (!read.Ok || owner == LimitOwner.Maker)
+        if (!read.Ok)
             return read;
+        if (owner == LimitOwner.Maker)
+            return GearFamilies.All.Select(f => read.Value.FaultOn(new(f, []))).All(f => f is not null)
+                ? new Refusal($"{read.Value.FaultOn(new(GearFamilies.All[0], []))}.")
+                : read;
         return LaxerThan(read.Value, books) is { } book
             ? new Refusal($"{figure.Trim()} is not stricter than {book}; a site's own limit only ever is.")
             : read;

@@ -16,6 +16,9 @@ internal static class ComponentOnLift
     /// <summary>Off the axis up to this counts as in line.</summary>
     public const decimal InLine = 5;
 
+    /// <summary>A pull said to be nearer to a bolt's axis than drawn by more than this is asked about, in degrees.</summary>
+    private const decimal TypedNearer = 1;
+
     /// <summary>How far off plumb a hung hoist may pull: a site default.</summary>
     public const decimal MostOffPlumb = 2;
 
@@ -190,6 +193,11 @@ internal static class ComponentOnLift
             piece.Note(
                 LiftOutcome.Ok,
                 $"pulled {QuantityFormat.Number(Math.Round(angle, 2))} deg off its axis, as in the top face of a level load"
+            );
+        else if (stand.LegAngle is { } drawn && 90 - drawn.Degrees - angle > TypedNearer + PieceJudgement.Tolerance)
+            piece.Note(
+                LiftOutcome.Ask,
+                $"said to be pulled {bolt.Angle} off its axis where its leg as drawn pulls {QuantityFormat.Number(QuantityFormat.Round(90 - drawn.Degrees, 2))} deg off it in the top face of a level load: in which face does it sit?"
             );
         if (bolt.OutOfPlane is null)
             piece.Note(

@@ -10,11 +10,13 @@ namespace Keralith.Core.Lifts;
 internal static class LegsJudge
 {
     /// <summary>
-    /// How far a typed centre of gravity may lie from the load's own figures: a share of the widest distance of two
-    /// picks; with one pick, in millimetres.
+    /// How far a typed centre of gravity may lie from the load's own figures before it is asked about, and at most: a share
+    /// of the widest distance of two picks; with one pick, in millimetres.
     /// </summary>
     private const double CentreSlackOfPicks = 0.05,
         CentreSlack = 10,
+        MostCentreOfPicks = 0.20,
+        MostCentre = 40,
         CentreRounding = 1e-6;
 
     /// <summary>Flatter than this a leg has no pull worth a figure, in degrees.</summary>
@@ -150,17 +152,30 @@ internal static class LegsJudge
             return;
         }
 
-        var (geometry, off) = (points.Geometry, points.Geometry.Centre - own.At);
-        var apart = (own.InPlanOnly ? off with { Z = 0 } : off).Norm;
-        var widest = geometry.WidestPicks;
-        var most = widest > 0 ? widest * CentreSlackOfPicks : CentreSlack;
-        if (apart > most + CentreRounding)
+        if (CentreApart(points.Geometry, own) is ({ } outcome, var apart))
             remarks.Add(
                 new(
-                    LiftOutcome.Caution,
+                    outcome,
                     $"The centre of gravity as typed lies {apart:0} mm from where the load's own figures put it: which is right?"
                 )
             );
+    }
+
+    /// <summary>What a centre of gravity as drawn comes to beside another source of it, and how far they lie apart.</summary>
+    /// <returns>No outcome where they are near enough; the distance in millimetres.</returns>
+    internal static (LiftOutcome? Outcome, double Apart) CentreApart(LegGeometry geometry, LoadCentre other)
+    {
+        var off = geometry.Centre - other.At;
+        var apart = (other.InPlanOnly ? off with { Z = 0 } : off).Norm;
+        var widest = geometry.WidestPicks;
+        var (asks, most) =
+            widest > 0 ? (widest * CentreSlackOfPicks, widest * MostCentreOfPicks) : (CentreSlack, MostCentre);
+        return (
+            apart > most + CentreRounding ? LiftOutcome.NotPermitted
+            : apart > asks + CentreRounding ? LiftOutcome.Ask
+            : null,
+            apart
+        );
     }
 
     /// <summary>What the load does when it hangs free.</summary>

@@ -201,6 +201,9 @@ public sealed record Lift(IReadOnlyList<RuleBook> Books, LiftLoad Load, Arrangem
     /// </summary>
     public IReadOnlyList<Mass?> AboveWeights { get; init; } = [];
 
+    /// <summary>Which legs are one sling, and what collects them; null: it is not known.</summary>
+    public LegSlings? LegSlings { get; init; }
+
     /// <summary>Pieces of the lift whose own weight nobody knows; null: it is not asked.</summary>
     public IReadOnlyList<string>? Unweighed { get; init; }
 

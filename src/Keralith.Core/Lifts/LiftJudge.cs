@@ -39,6 +39,8 @@ public static class LiftJudge
             BetweenCranes => tandem!.Hooks(),
             _ => throw new System.Diagnostics.UnreachableException(),
         };
+        if (Collecting.Against(lift) is { } collected)
+            remarks.Add(collected);
         var above = lift
             .Above.Select(
                 (c, i) =>
@@ -232,8 +234,8 @@ public static class LiftJudge
     internal static void OneLeg(Lift lift, LegRigging rigging, List<Remark> remarks)
     {
         remarks.Add(new(LiftOutcome.Ok, "One leg lets the load turn: a tag line."));
-        if (rigging.Hitch == Hitch.Vertical && lift.Books.Any(b => b.AsksOfOneStraightLeg))
-            remarks.Add(new(LiftOutcome.Ask, "One straight leg: two as a rule, or the sling doubled (Japan)."));
+        if (rigging.Hitch != Hitch.Basket && lift.Books.Any(b => b.AsksOfOneLeg))
+            remarks.Add(new(LiftOutcome.Ask, "One leg: two as a rule, or the sling doubled (Japan)."));
         if (rigging.Hitch == Hitch.Choker)
             remarks.Add(new(LiftOutcome.Ok, "One choker only on short, simple loads."));
         if (rigging.Hitch == Hitch.Basket)

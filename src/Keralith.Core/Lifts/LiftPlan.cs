@@ -108,16 +108,7 @@ public sealed record LiftPlan
                     };
         }
 
-        var collected =
-            wanted.Count > 0
-                ? null
-                : Collecting.Included(
-                    Stand,
-                    [.. (Stand is StandBeam ? tops : marks).Select(m => m.FirstOrDefault() ?? string.Empty)]
-                );
         var components = above.Select(Component).ToList();
-        if (collected is { } included && components.Count > 0)
-            components[^1] = Collects(components[^1], included);
         var kits = arrangement is null ? [] : Kits(legs);
         var weights = OwnWeights.Of(
             known
@@ -134,23 +125,35 @@ public sealed record LiftPlan
                 Edition = IsOfFirst ? LiftEdition.First : LiftEdition.Second,
                 Crane = Crane,
                 FourLegs = FourLegs,
-                Above = [.. components, .. kits.Select(k => k.Common)],
                 Rigging = weights.Rigging,
                 AboveWeights = weights.Above,
                 Unweighed = weights.Unknown,
+                LegSlings = SlingsOf(Stand is StandBeam ? tops : marks, above.LastOrDefault().Gear, components),
             };
-        return new(this, lift, marks, [.. above.Select(a => a.Piece.Mark), .. kits.Select(k => k.Mark)], wanted)
+        if (lift is not null && Collecting.Included(lift) is { } included && components.Count > 0)
+            components[^1] = Collects(components[^1], included);
+        return new(
+            this,
+            lift is null ? null : lift with { Above = [.. components, .. kits.Select(k => k.Common)] },
+            marks,
+            [.. above.Select(a => a.Piece.Mark), .. kits.Select(k => k.Mark)],
+            wanted
+        )
         {
             BeamMark = known.FirstOrDefault(k => k.Piece.Place == PlannedPlace.Beam).Piece?.Mark,
             TopMarks = tops,
-            Collected = collected is { } angle
-                ? Collecting.Against(
-                    above.Count == 0 ? null : above[^1].Gear,
-                    angle,
-                    (Stand is StandBeam ? tops : marks).Select(m => m[0]).Distinct(StringComparer.Ordinal).Count()
-                )
-                : null,
         };
+    }
+
+    /// <summary>Which legs are one sling, by their marks, and what collects them.</summary>
+    private static LegSlings SlingsOf(
+        IReadOnlyList<IReadOnlyList<string>> legs,
+        LiftGear? lowest,
+        IReadOnlyList<LiftComponent> above
+    )
+    {
+        var marks = legs.Select(l => l[0]).ToList();
+        return new([.. marks.Select(m => marks.IndexOf(m))], above.LastOrDefault(), lowest?.ToString());
     }
 
     /// <summary>Whether nothing of it wants the later edition of the document.</summary>

@@ -58,8 +58,6 @@ public sealed record PlanVerdict(
                 );
         }
 
-        if (planned.Collected is { } collected)
-            remarks.Add(collected);
         remarks.AddRange(Seats(planned, gear));
         var levelled = Level(planned, gear);
         if (levelled is not null)

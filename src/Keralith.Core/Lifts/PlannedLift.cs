@@ -14,9 +14,6 @@ public sealed record PlannedLift(
     IReadOnlyList<string> Wanted
 )
 {
-    /// <summary>What the piece that collects the legs has against it; null: nothing, or it is judged as a piece.</summary>
-    public Remark? Collected { get; init; }
-
     /// <summary>The mark of the beam the load hangs under; null: under none.</summary>
     public string? BeamMark { get; init; }
 

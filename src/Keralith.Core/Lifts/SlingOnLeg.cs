@@ -88,27 +88,45 @@ internal static class SlingOnLeg
             piece.Forbid("it is not made for lifting");
         if (gear.IsLangLay)
             piece.Forbid("lang-lay rope is not for slings");
-        if (gear.IsUnderAlloy)
-            piece.Forbid($"only alloy chain of grade {GearPiece.LeastChainGrade} and over is for overhead lifting");
+        if (gear.Family.Kind == GearKind.Chain)
+            Graded(piece, gear);
         if (gear.Text("termination") == "clips")
             ComponentOnLift.ClipEye(piece, books);
     }
 
+    /// <summary>Chain is alloy by its mark or it is not lifted with; a mark that names no grade is asked about.</summary>
+    private static void Graded(PieceJudgement piece, GearPiece gear)
+    {
+        switch (gear.ChainGrade?.Kind)
+        {
+            case ChainKind.Alloy:
+                break;
+            case ChainKind.NotForLifting or ChainKind.Unreadable:
+                piece.Forbid($"only alloy chain of grade {ChainGrade.Least} and over is for overhead lifting");
+                break;
+            case ChainKind.AlloyOfUnknownGrade:
+                piece.Note(
+                    LiftOutcome.Ask,
+                    $"the mark {gear.Text("grade")} says alloy and not which grade: ask the maker"
+                );
+                break;
+            case null:
+                piece.Note(LiftOutcome.Ask, "its grade is not stated: look for the mark along the chain");
+                break;
+        }
+    }
+
+    /// <summary>One leg's rated load against what its size usually carries: chain and wire rope have a figure for it.</summary>
     private static void Usual(PieceJudgement piece, LiftSling sling)
     {
-        if (
-            sling.Gear.Family.Kind != GearKind.Chain
-            || sling.RatedLoad is not { } marked
-            || sling.Gear.Size is not { } size
-        )
+        if (sling.RatedLoad is not { } marked || UsualRating.OneLeg(sling.Gear) is not { } usual || !usual.Asks(marked))
             return;
-        if (ChainSizeGuide.Of(size, sling.Gear.GradeNumber) is { } usual && ChainSizeGuide.IsOver(marked, usual))
-        {
-            piece.Note(
-                LiftOutcome.Ask,
-                $"marked {marked}, where one leg of this size and grade usually carries {QuantityFormat.Rounded(usual, marked.Unit)}: tag or size misread?"
-            );
-        }
+        var words =
+            $"marked {marked}, where one leg of this size usually carries {QuantityFormat.Rounded(usual.Load, marked.Unit)}: tag or size misread?";
+        if (usual.Refuses(marked))
+            piece.Forbid(words);
+        else
+            piece.Note(LiftOutcome.Ask, words);
     }
 
     private static void Rerated(PieceJudgement piece, LiftSling sling, IReadOnlyList<RuleBook> books)
@@ -269,9 +287,18 @@ internal static class SlingOnLeg
         var sine = HitchFactors.Sine(stand.Angle);
         var bent =
             rigging.Sling.RatedLoad is { } rated && rated.Kilograms > 0 ? straight / (rated.Kilograms * kept) : 1;
-        var both = rigging.Sling.BasketRating is { } marked
-            ? marked.Kilograms * kept * bent * sine
-            : 2 * straight * sine;
+        var both = 2 * straight * sine;
+        if (rigging.Sling.BasketRating is { } marked)
+        {
+            // A basket never carries more than both its parts hanging straight, whatever is marked.
+            var most = marked.Kilograms * kept * bent * sine;
+            if (most > both)
+                piece.Note(
+                    LiftOutcome.Ok,
+                    $"its marking gives {marked} in a basket, over twice its straight rating: twice is taken"
+                );
+            both = Math.Min(both, most);
+        }
 
         // One basket under a book of bands carries the band; of several books the least counts.
         if (stand is { Legs: 1, Banded: true } && HitchFactors.BasketBand(stand.Angle.Degrees, books) is { } band)

@@ -214,10 +214,10 @@ public static class PieceEntryReader
             var value = GearAttributes.Find(name)!.Read(typed);
             if (value is { Ok: true, Value: LengthValue length })
                 _ = r.Sized(name, length.Length);
-            if (value.Ok)
-                values[name] = value.Value;
+            if ((value.Ok ? GearPiece.FaultOf(family, name, value.Value) : value.Fault) is { } fault)
+                r.Refuse(name, $"{fault}.");
             else
-                r.Refuse(name, $"{value.Fault}.");
+                values[name] = value.Value;
         }
 
         return new(family, values);

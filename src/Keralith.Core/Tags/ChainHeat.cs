@@ -35,7 +35,7 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
         foreach (var row in Rows)
         {
             if (temperature.Degrees <= row.At.On(temperature.Scale))
-                return gear.GradeNumber == 80 ? row.Grade80 : row.Grade100;
+                return gear.ChainGrade?.Number == 80 ? row.Grade80 : row.Grade100;
         }
 
         return null;
@@ -74,7 +74,7 @@ public sealed record ChainHeat(decimal WhileHot, decimal Lasting)
     /// asked about.
     /// </summary>
     public static bool AsksGrade(GearPiece gear, Temperature temperature) =>
-        temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.GradeNumber is not (80 or 100);
+        temperature.Degrees >= Rows[0].At.On(temperature.Scale) && gear.ChainGrade?.Number is not (80 or 100);
 
     /// <summary>The share chain loses while hot in Europe (EN 818); null over 400 C.</summary>
     private static decimal? Europe(Temperature temperature) =>

@@ -28,14 +28,14 @@ public static class ChainSizeGuide
     ];
 
     /// <summary>The usual rated load; null where the guide has no row for the size or no column for the grade.</summary>
-    public static Mass? Of(Length size, int? grade)
+    public static Mass? Of(Length size, ChainGrade? grade)
     {
         foreach (var row in Rows)
         {
             var inches = Length.Parse(row.Size);
             if (inches != size && ChainThickness.Nominal(inches) != size)
                 continue;
-            return grade switch
+            return grade?.Number switch
             {
                 80 => Mass.FromPounds(row.Grade80),
                 100 => Mass.FromPounds(row.Grade100),

@@ -20,6 +20,7 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     private static readonly OperatingTemperatures CoatedMesh = new(new(0, -18), new(200, 93));
     private static readonly OperatingTemperatures NylonOrPolyester = new(new(-40, -40), new(194, 90));
     private static readonly OperatingTemperatures NylonOrPolyesterOsha = new(new(-40, -40), new(180, 82));
+    private static readonly OperatingTemperatures PolyesterEurope = new(new(-40, -40), new(176, 80));
     private static readonly OperatingTemperatures FiberRope = new(new(-20, -29), new(180, 82));
     private static readonly OperatingTemperatures Polypropylene = new(new(-20, -29), new(150, 66));
     private static readonly OperatingTemperatures Hardware = new(new(-4, -20), new(400, 204));
@@ -95,6 +96,7 @@ public sealed record OperatingTemperatures(ScaledLimit Lowest, ScaledLimit Highe
     private static OperatingTemperatures? Synthetic(string? fiber, IReadOnlyList<RuleBook> books) =>
         fiber?.ToLowerInvariant() switch
         {
+            "polyester" when books.Any(b => b.HasLowerPolyesterHeat) => PolyesterEurope,
             "nylon" or "polyester" => books.Any(b => b.HasLowerSyntheticHeat) ? NylonOrPolyesterOsha : NylonOrPolyester,
             "polypropylene" => Polypropylene,
             _ => null,

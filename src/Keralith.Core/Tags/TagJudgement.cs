@@ -85,18 +85,8 @@ public static class TagJudgement
             Colour(tag.Gear, marked, remarks);
         }
 
-        if (
-            tag.Gear.Family.Kind == GearKind.Chain
-            && tag.Gear.Text("grade") is { } grade
-            && tag.Gear.GradeNumber is null
-        )
-            remarks.Add(
-                new(
-                    "grade",
-                    Outcome.Hold,
-                    $"The mark \"{grade}\" says alloy and not which grade: ask the maker, and enter the grade."
-                )
-            );
+        if (Grade(tag.Gear) is { } unclear)
+            remarks.Add(new("grade", Outcome.Hold, unclear));
 
         if (RopeClips.Against(tag.Gear) is { } fewer)
             remarks.Add(new("clips", Outcome.Hold, fewer));
@@ -157,6 +147,17 @@ public static class TagJudgement
         return here with { Here = left };
     }
 
+    /// <summary>What of a chain's grade mark is not known; null where it is, or nobody has stated it.</summary>
+    private static string? Grade(GearPiece gear) =>
+        gear.ChainGrade?.Kind switch
+        {
+            ChainKind.AlloyOfUnknownGrade =>
+                $"The mark \"{gear.Text("grade")}\" says alloy and not which grade: ask the maker, and enter the grade.",
+            ChainKind.Unreadable =>
+                $"\"{gear.Text("grade")}\" is no grade mark of chain: read it again, and enter the mark alone.",
+            _ => null,
+        };
+
     private static void SizeGuide(GearPiece gear, Mass marked, List<TagRemark> remarks)
     {
         if (gear.Family.Kind != GearKind.Chain || gear.Size is not { } size)
@@ -170,7 +171,7 @@ public static class TagJudgement
                     "Rating against size not checked: a sling of several legs is rated at an angle."
                 )
             );
-        else if (ChainSizeGuide.Of(size, gear.GradeNumber) is not { } usual)
+        else if (ChainSizeGuide.Of(size, gear.ChainGrade) is not { } usual)
             remarks.Add(
                 new(
                     Check,
@@ -183,7 +184,7 @@ public static class TagJudgement
                 new(
                     Check,
                     Outcome.Hold,
-                    $"Marked {Load(marked, marked.Unit)}, where one leg of {size} grade {gear.GradeNumber} chain usually carries {Load(usual, marked.Unit)}: tag or size misread?"
+                    $"Marked {Load(marked, marked.Unit)}, where one leg of {size} grade {gear.ChainGrade?.Number} chain usually carries {Load(usual, marked.Unit)}: tag or size misread?"
                 )
             );
         else

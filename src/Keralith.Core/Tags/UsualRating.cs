@@ -14,23 +14,52 @@ public static class UsualRating
 
     /// <summary>A rule for a kind of gear.</summary>
     /// <param name="Size">Its size, in inches; null where it is not stated.</param>
-    /// <param name="Pounds">Usual pounds for a size.</param>
+    /// <param name="PoundsOfOne">Usual pounds for a size; of slings, one leg straight.</param>
     /// <param name="Asks">Above so many times that somebody looks at the marking again.</param>
-    private sealed record Rule(Func<GearPiece, decimal?> Size, Func<GearPiece, decimal, decimal> Pounds, decimal Asks);
+    private sealed record Rule(
+        Func<GearPiece, decimal?> Size,
+        Func<GearPiece, decimal, decimal> PoundsOfOne,
+        decimal Asks
+    );
 
     private static Rule? Of(GearKind kind) =>
         kind switch
         {
             // Improved plow steel and better, steel core, mechanical splice: about ten short tons an inch squared.
-            GearKind.WireRope => new(Inches("size"), (g, d) => 20_000 * d * d * Legs(g), 1.5m),
+            GearKind.WireRope => new(Inches("size"), (_, d) => 20_000 * d * d, 1.5m),
             // 1600 lb an inch of width and ply, one leg vertical.
-            GearKind.Web => new(Inches("width"), (g, w) => 1_600 * w * (g.Whole("plies") ?? 2) * Legs(g), 2),
+            GearKind.Web => new(Inches("width"), (g, w) => 1_600 * w * (g.Whole("plies") ?? 2), 2),
             // Carbon 8-1/2 t at 1 in; alloy half as much again.
             GearKind.Shackle => new(Inches("size"), (_, d) => 18_700 * d * d, 2),
             // Shoulder eye bolts of forged carbon steel in line: about 13 000 lb at 1 in.
             GearKind.EyeBolt or GearKind.EyeNut => new(Inches("size"), (_, d) => 13_000 * d * d, 2),
             // Forged turnbuckles: about 10 000 lb at 1 in.
             GearKind.Turnbuckle => new(Inches("size"), (_, d) => 10_000 * d * d, 2.5m),
+            _ => null,
+        };
+
+    /// <summary>What one leg, straight, of gear of a size usually carries.</summary>
+    /// <param name="Load">The usual figure.</param>
+    /// <param name="AsksOver">Above so many times it somebody is asked.</param>
+    public sealed record Usual(Mass Load, decimal AsksOver)
+    {
+        public bool Asks(Mass marked) => marked.Kilograms > Load.Kilograms * AsksOver;
+
+        public bool Refuses(Mass marked) => marked.Kilograms > Load.Kilograms * Never;
+    }
+
+    /// <summary>What one leg of chain or of wire rope usually carries; null of other gear, and where size or grade tell nothing.</summary>
+    public static Usual? OneLeg(GearPiece gear) =>
+        gear.Family.Kind switch
+        {
+            GearKind.Chain when gear.Size is { } size && ChainSizeGuide.Of(size, gear.ChainGrade) is { } one => new(
+                one,
+                ChainSizeGuide.Tolerance
+            ),
+            GearKind.WireRope when gear.Size is { } rope && Of(GearKind.WireRope) is { } rule => new(
+                Mass.FromPounds(rule.PoundsOfOne(gear, rope.Inches)),
+                rule.Asks
+            ),
             _ => null,
         };
 
@@ -44,7 +73,8 @@ public static class UsualRating
             return Chain(gear, marked);
         if (Of(gear.Family.Kind) is not { } rule || rule.Size(gear) is not { } size)
             return null;
-        var usual = Mass.FromPounds(rule.Pounds(gear, size));
+        var legs = gear.Family.Group == FamilyGroup.Sling ? Legs(gear) : 1;
+        var usual = Mass.FromPounds(rule.PoundsOfOne(gear, size) * legs);
         return marked.Kilograms > usual.Kilograms * rule.Asks
             ? (Words(marked, usual, gear), marked.Kilograms > usual.Kilograms * Never)
             : null;
@@ -53,9 +83,9 @@ public static class UsualRating
     /// <summary>Chain has a guide of its own for one leg; several never carry more than as many legs hanging plumb.</summary>
     private static (string, bool)? Chain(GearPiece gear, Mass marked)
     {
-        if (gear.Size is not { } size || ChainSizeGuide.Of(size, gear.GradeNumber) is not { } one)
+        if (gear.Size is not { } size || ChainSizeGuide.Of(size, gear.ChainGrade) is not { } one)
             return null;
-        var usual = Mass.FromKilograms(one.Kilograms * Math.Min(gear.Legs, 3));
+        var usual = Mass.FromKilograms(one.Kilograms * Legs(gear));
         return gear.Legs > 1 && ChainSizeGuide.IsOver(marked, usual)
                 ? (Words(marked, usual, gear), marked.Kilograms > usual.Kilograms * Never)
             : marked.Kilograms > usual.Kilograms * Never ? (Words(marked, usual, gear), true)

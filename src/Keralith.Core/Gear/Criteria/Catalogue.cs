@@ -6,7 +6,7 @@ namespace Keralith.Core.Gear;
 public static class Catalogue
 {
     /// <summary>Raised whenever a rule or limit changes, or how one is read; kept with every signed inspection.</summary>
-    public const string Version = "2026.5";
+    public const string Version = "2026.6";
 
     /// <summary>All criteria, in the order they are asked.</summary>
     public static IReadOnlyList<Criterion> All { get; } =

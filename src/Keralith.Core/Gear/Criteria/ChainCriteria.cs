@@ -84,9 +84,15 @@ internal static class ChainCriteria
             .Periodic() with
         {
             RuledOut = gear =>
-                gear.IsUnderAlloy
-                    ? $"Grade {gear.Text("grade")} chain is not for overhead lifting; grade {GearPiece.LeastChainGrade} is the least."
-                    : null,
+                gear.ChainGrade?.Kind switch
+                {
+                    ChainKind.NotForLifting => (
+                        Outcome.Remove,
+                        $"The mark {gear.Text("grade")} is of chain that is not for overhead lifting; grade {ChainGrade.Least} is the least."
+                    ),
+                    ChainKind.Unreadable => (Outcome.Hold, $"{ChainGrade.FaultOf(gear.Text("grade")!)}."),
+                    _ => null,
+                },
         },
         Book.Measure(
             "chain.link-thickness",
@@ -99,6 +105,7 @@ internal static class ChainCriteria
         ) with
         {
             ThicknessWhenNew = c => c.Gear.Size is { } size ? ChainThickness.Nominal(size) : null,
+            MostBetterThanNew = 0.10m,
         },
         Book.Measure(
             "chain.gauge-growth",
@@ -113,6 +120,7 @@ internal static class ChainCriteria
         {
             OverLinks = true,
             LikelyOfSize = (2.5m, 3.6m),
+            MostBetterThanNew = 0.01m,
             FileName = "gauge_length",
         },
         Book.Measure(

@@ -65,6 +65,20 @@ public sealed record ShareOfWires(int Hundredths, bool AtShare, string Over = "i
     }
 }
 
+/// <summary>Broken wires in one strand as a share of the wires of one strand, filler wires left out, never later than a count.</summary>
+/// <param name="Hundredths">The share in hundredths, 1 to 100; the share itself fails.</param>
+/// <param name="Latest">The count that fails however many wires a strand has.</param>
+public sealed record ShareOfStrand(int Hundredths, int Latest) : LimitRule
+{
+    public override string Words => $"{Hundredths} % of the wires of one strand remove, {Latest} at the latest";
+
+    public override Resolved Resolve(LimitContext context) =>
+        !context.Gear.IsStrandLaid ? StrandLaidCount.NotStrandLaid
+        : context.Gear.Whole("wiresPerStrand") is { } wires
+            ? CountLimit.Of((int)Math.Min(Math.Ceiling((decimal)wires * Hundredths / 100), Latest))
+        : new Missing("the number of wires in a strand");
+}
+
 /// <summary>A count of running rope that is not rotation-resistant; of rotation-resistant rope the book says nothing.</summary>
 /// <param name="FirstFailing">The first count that fails.</param>
 public sealed record RunningRopeCount(int FirstFailing) : LimitRule
@@ -152,18 +166,37 @@ public sealed record ShareOrBandLoss(decimal Share) : LimitRule
     public override string Words =>
         $"loss of {Percent(Share)}, or of 0.4 mm up to 8 mm, 1 mm under 20 mm, 2 mm under 30 mm, 3 mm from 30 mm, whichever is less, is the most allowed";
 
-    public override Resolved Resolve(LimitContext context)
-    {
-        if (context.Baseline?.Millimetres is not { } nominal)
-            return NoBaseline;
-        var band = nominal switch
+    public override Resolved Resolve(LimitContext context) =>
+        context.Baseline?.Millimetres is { } nominal
+            ? new Figure(nominal - Math.Min(Band(nominal), nominal * Share), nominal, Comparator.Below)
+            : NoBaseline;
+
+    /// <summary>The loss the bands allow, in millimetres.</summary>
+    /// <param name="nominal">The nominal diameter, in millimetres, over 0.</param>
+    internal static decimal Band(decimal nominal) =>
+        nominal switch
         {
             <= 8 => 0.4m,
             < 20 => 1m,
             < 30 => 2m,
             _ => 3m,
         };
-        return new Figure(nominal - Math.Min(band, nominal * Share), nominal, Comparator.Below);
+}
+
+/// <summary>Loss of diameter of running rope: the smaller of ASME's figure and the bands of sling rope (Ontario).</summary>
+public sealed record HoistRopeBandLoss : LimitRule
+{
+    private static readonly HoistRopeDiameter Asme = new();
+
+    public override string Words =>
+        "loss of more than ASME's figure, or of 0.4 mm up to 8 mm, 1 mm under 20 mm, 2 mm under 30 mm, 3 mm from 30 mm, whichever is less, removes";
+
+    public override Resolved Resolve(LimitContext context)
+    {
+        if (context.Baseline?.Millimetres is not { } nominal)
+            return NoBaseline;
+        var band = new Figure(nominal - ShareOrBandLoss.Band(nominal), nominal, Comparator.Below);
+        return Asme.Resolve(context) is Figure asme && asme.Limit > band.Limit ? asme : band;
     }
 }
 

@@ -171,9 +171,34 @@ public sealed record Criterion
     public string? FileName { get; init; }
 
     /// <summary>
-    /// Whether the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure here.
+    /// Whether the book itself says "or as the maker states": a laxer maker's limit replaces the ASME figure here, up to
+    /// <see cref="MakersMost"/>.
     /// </summary>
     public bool MakerMayBeLaxer { get; init; }
+
+    /// <summary>For a measure a maker may be laxer on: the largest share of change a maker is believed; null: by the book's own figure.</summary>
+    public decimal? MakersMostShare { get; init; }
+
+    /// <summary>
+    /// For a measure: by how large a share of the figure when new it may read better than new before somebody asks how; metal
+    /// does not heal.
+    /// </summary>
+    public decimal MostBetterThanNew { get; init; } = 0.05m;
+
+    /// <summary>The largest share of change a maker's limit may allow: one and a half times the book's figure unless stated.</summary>
+    /// <param name="gear">The gear it is for.</param>
+    /// <returns>A share of the figure when new; null where no maker may be laxer.</returns>
+    public decimal? MakersMost(GearPiece gear)
+    {
+        if (!MakerMayBeLaxer)
+            return null;
+        if (MakersMostShare is { } share)
+            return share;
+        var asked = Length.FromMillimetres(1000);
+        return Limit?.Resolve(new(gear, asked)) is Figure { Allowance: { } allowed }
+            ? allowed / asked.Millimetres * 3 / 2
+            : null;
+    }
 
     /// <summary>
     /// For a thickness measured: the thickness when new. A limit of the site or the maker given as a length is then the least
@@ -182,9 +207,10 @@ public sealed record Criterion
     public Func<LimitContext, Length?>? ThicknessWhenNew { get; init; }
 
     /// <summary>
-    /// Why what is stated of a piece removes it here by itself, whatever was answered; null where it does not, as for most.
+    /// What stated of a piece removes or holds it here by itself, whatever was answered, with why; null where nothing does, as
+    /// for most.
     /// </summary>
-    public Func<GearPiece, string?>? RuledOut { get; init; }
+    public Func<GearPiece, (Outcome Outcome, string Because)?>? RuledOut { get; init; }
 
     /// <summary>May be answered, never asked for.</summary>
     public bool Optional { get; init; }

@@ -212,6 +212,7 @@ internal static class HoistCriteria
         {
             MakerMayBeLaxer = true,
             OverLinks = true,
+            MostBetterThanNew = 0.01m,
             FileName = "gauge_length",
         },
         Book.Measure(
@@ -274,7 +275,10 @@ internal static class HoistCriteria
             null,
             new HoistRopeDiameter(),
             "nominal diameter"
-        ),
+        ) with
+        {
+            MostBetterThanNew = 0.10m,
+        },
         Book.Fault(
             "hoistrope.structure",
             "Kinked, crushed, caged",

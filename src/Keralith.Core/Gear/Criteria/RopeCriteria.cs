@@ -58,6 +58,7 @@ internal static class RopeCriteria
         {
             BaselineFromSize = true,
             LikelyOfSize = (0.8m, 1.25m),
+            MostBetterThanNew = 0.10m,
         },
         Book.Measure(
             "rope.outer-wire",
@@ -93,7 +94,7 @@ internal static class RopeCriteria
             )
             .Initial() with
         {
-            RuledOut = gear => gear.IsLangLay ? "Lang-lay rope is not for slings." : null,
+            RuledOut = gear => gear.IsLangLay ? (Outcome.Remove, "Lang-lay rope is not for slings.") : null,
         },
         Book.Fault(
                 "rope.short",

@@ -14,6 +14,7 @@ internal static class EuropeBook
             Choker = (_, _) => 0.80m,
             HasBands = true,
             HasChainHeat = true,
+            HasLowerPolyesterHeat = true,
             Rules = new Dictionary<string, BookRule>
             {
                 ["hook.throat"] = new(new GrowthLimit(0.1m, Comparator.Above)),

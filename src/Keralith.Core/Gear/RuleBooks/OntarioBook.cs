@@ -19,6 +19,7 @@ internal static class OntarioBook
                 ["rope.broken-in-strand"] = new(new CountLimit(3)),
                 ["hoistrope.broken-in-lay"] = new(new RunningRopeCount(6)),
                 ["hoistrope.broken-in-strand"] = new(new RunningRopeCount(3)),
+                ["hoistrope.diameter"] = new(new HoistRopeBandLoss()),
                 ["rope.diameter"] = new(new ShareOrBandLoss(0.05m)),
                 ["rope.outer-wire"] = new(new LossLimit(1, 3, Comparator.Below)),
                 ["rope.clips"] = new(null, Outcome.Remove) { AtLeast = Outcome.Remove },

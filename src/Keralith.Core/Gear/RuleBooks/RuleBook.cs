@@ -56,11 +56,14 @@ public sealed record RuleBook
     /// <summary>Flatter than this several legs want watching, in degrees from the horizontal; null: as usual.</summary>
     public decimal? WatchedBelow { get; init; }
 
-    /// <summary>Whether a load on one straight leg is to be asked about.</summary>
-    public bool AsksOfOneStraightLeg { get; init; }
+    /// <summary>Whether a load on one leg, straight or choked, is to be asked about.</summary>
+    public bool AsksOfOneLeg { get; init; }
 
     /// <summary>Whether it forbids lifting by an eye made with clips.</summary>
     public bool ForbidsClipEyes { get; init; }
+
+    /// <summary>Whether polyester stops at a lower heat still: what is taught there, stricter than the standard's text.</summary>
+    public bool HasLowerPolyesterHeat { get; init; }
 
     /// <summary>Whether nylon and polyester stop at a lower heat than usual.</summary>
     public bool HasLowerSyntheticHeat { get; init; }
