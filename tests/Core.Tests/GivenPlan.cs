@@ -25,7 +25,7 @@ internal static class GivenPlan
     }
 
     public static PlanVerdict Verdict(Dictionary<string, string> fields, params LiftGear[] gear) =>
-        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme, null);
+        PlanVerdict.Of(Plan(fields), gear.ToDictionary(g => g.Mark), Asme);
 
     public static GearPiece Bare(string family, int legs = 1) =>
         new(

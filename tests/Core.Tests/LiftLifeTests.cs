@@ -18,7 +18,8 @@ public class LiftLifeTests
     {
         ["check"] = new CheckLift(All, null),
         ["sign"] = new SignLift(),
-        ["weigh"] = new WeighLift("1 t"),
+        ["weigh"] = new WeighLift(Quantities.Mass.Parse("1 t"), "cell"),
+        ["set aside"] = new SetSourceAside(LiftKnown.Centre, "Drawn again"),
         ["hand out"] = new HandOutLift("Maud", null),
         ["good trial"] = new TryLift(true, false, null, null),
         ["bad trial"] = new TryLift(false, false, "leg 2: 3", null),
@@ -33,7 +34,8 @@ public class LiftLifeTests
         {
             { "check", "ready ready ready refused refused refused refused" },
             { "sign", "ready ready ready refused refused refused refused" },
-            { "weigh", "planned checked ready refused refused refused refused" },
+            { "weigh", "planned checked ready out tried refused refused" },
+            { "set aside", "planned planned planned refused refused refused refused" },
             { "hand out", "refused refused out refused refused refused refused" },
             { "good trial", "refused refused refused tried tried refused refused" },
             { "bad trial", "refused refused refused planned planned refused refused" },

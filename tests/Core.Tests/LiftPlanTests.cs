@@ -574,11 +574,13 @@ public class LiftPlanTests
         var fields = BetweenTwoHoists("0.2", "1.8");
         (fields["piece-1-mark"], fields["piece-1-place"]) = ("HM-0001", "leg-1");
         (fields["piece-2-mark"], fields["piece-2-place"]) = ("HM-0002", "leg-2");
-        foreach (var row in new[] { 1, 2 }.Where(_ => makers is not null))
-            fields[$"piece-{row}-makersAngle"] = makers!;
         Assert.Equal(outcome, Verdict(fields, Hoist("HM-0001"), Hoist("HM-0002")).Outcome);
 
-        LiftGear Hoist(string mark) => new(mark, Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable);
+        LiftGear Hoist(string mark) =>
+            new(mark, Bare(family), Mass.Parse("1 t"), null, TagWords.Plain, Usable)
+            {
+                MakersAngle = makers is null ? null : Angle.Read($"{makers} deg").Value,
+            };
     }
 
     [Fact]

@@ -141,7 +141,7 @@ public class MadeUpTests
             }
         );
         Assert.True(plan is not null, string.Join("; ", faults));
-        var verdict = PlanVerdict.Of(plan, new Dictionary<string, LiftGear> { ["HM-1"] = gear }, [Book], null);
+        var verdict = PlanVerdict.Of(plan, new Dictionary<string, LiftGear> { ["HM-1"] = gear }, [Book]);
         Assert.Equal(3000m / 4000, verdict.Result!.Weakest!.Piece.Utilisation!.Value, 3);
     }
 }

@@ -33,6 +33,8 @@ public class PieceFieldsTests
                 ["lastPeriodic"] = "2025-11-30",
                 ["lastInspector"] = "Somebody elsewhere",
                 ["evidence"] = "R-7",
+                ["makersAngle"] = "10 deg; manual K-7, p. 12",
+                ["calculation"] = "C-118",
                 ["fit:bowl"] = "40 mm",
                 ["fit:section"] = "30 mm",
                 ["fit:inside"] = "50 mm",
@@ -111,6 +113,8 @@ public class PieceFieldsTests
     [InlineData("calibrationDue", "load-indicator", "shackle")]
     [InlineData("ratedHitch", "wire-rope-sling", "shackle")]
     [InlineData("members", "sling-kit", "wire-rope-sling")]
+    [InlineData("makersAngle", "hand-chain-hoist", "lever-hoist")]
+    [InlineData("calculation", "lifting-point", "hook")]
     public void A_form_asks_what_its_family_has(string field, string asked, string not)
     {
         Assert.True(PieceFields.Find(field)!.IsAskedOf(GearFamilies.Find(asked)!));

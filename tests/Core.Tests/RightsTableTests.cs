@@ -76,7 +76,7 @@ public class RightsTableTests
         [
             new CheckLift(new HashSet<string>(), null),
             new SignLift(),
-            new WeighLift("1 t"),
+            new WeighLift(Quantities.Mass.Parse("1 t"), "cell"),
             new HandOutLift("Maud", null),
             new TryLift(true, false, null, null),
             new EndLift(null),

@@ -207,7 +207,12 @@ public sealed partial class Hollowmere
                 throw new InvalidOperationException($"{piece.Mark}: {string.Join("; ", faults)}");
             var provisional = entry.Baselines.Values.Any(b => b.Basis == BaselineBasis.Provisional);
             Must(
-                await _pieces.RegisterAsync(entry, NewId(), Stamp(provisional ? "qualified" : "stores", at), _cancel),
+                await _pieces.RegisterAsync(
+                    entry,
+                    NewId(),
+                    Stamp(provisional || entry.Details.MakersAngle is not null ? "qualified" : "stores", at),
+                    _cancel
+                ),
                 piece
             );
         });

@@ -69,8 +69,9 @@ public sealed partial class Hollowmere
                 .. InFeet,
                 ("name", "Paddle gear off its frame, lock 10"),
                 ("job", "Paddle gear overhaul"),
-                ("basis", "weighed"),
-                ("weighed", "620 lb"),
+                ("basis", "known"),
+                ("weight", "620 lb"),
+                ("weightBy", "overhaul sheet 7"),
                 ("stand", "alike"),
                 ("legs", "2"),
                 ("angle", "78"),
@@ -120,7 +121,7 @@ public sealed partial class Hollowmere
                 ("to", "5.2"),
                 ("carried", "3"),
             ],
-            ("hand-chain-hoist", 2, [("makersAngle", "35")])
+            ("hand-chain-hoist", 2, [])
         );
         await LiftAsync(
             lifts,
@@ -202,7 +203,7 @@ public sealed partial class Hollowmere
                 ("to", "3"),
                 ("carried", "3"),
             ],
-            ("hand-chain-hoist", 1, [("makersAngle", "35")]),
+            ("hand-chain-hoist", 1, []),
             ("rope-grip-hoist", 1, [])
         );
 
@@ -279,8 +280,7 @@ public sealed partial class Hollowmere
                 above,
                 candidates.Select(c => c.OnLift(_today, site)),
                 site.Books,
-                family == "hand-chain-hoist" && !above ? new RigFacts { MakersAngle = new(35) } : null,
-                chosen
+                chosen: chosen
             );
             var fits = search
                 .Offers.Where(o => o.Needed == count || (LiftGear.RoleOf(kind) != LiftRole.Sling))

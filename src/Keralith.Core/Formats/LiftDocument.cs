@@ -56,7 +56,7 @@ public static class LiftDocument
             {
                 json.WriteStartObject("geometry");
                 Point(json, "hook", points.Geometry.Hook);
-                if (points.CentreIsTyped)
+                if (points.CentreIsTyped || !lift.Load.TellsItsCentre)
                     Point(json, "centreOfGravity", points.Geometry.Centre);
                 json.WriteStartArray("legs");
                 for (var i = 0; i < points.Rigging.Count; i++)
@@ -106,6 +106,8 @@ public static class LiftDocument
             left.Add("legs at one angle that are rigged differently");
         if (lift.Above.Any(c => c is OtherOnLift))
             left.Add("a piece above of a kind the document does not know");
+        if (planned.Plan.Weight.Remarks.Any(r => r.Outcome > LiftOutcome.Ok))
+            left.Add("what else is known of the weight");
         if (planned.Plan.Headroom is not null)
             left.Add("the headroom and the way");
         if (lift.AboveWeights.Count > 1)

@@ -17,7 +17,7 @@ internal static class LoadPathDocument
                 Part(json, part);
             json.WriteEndArray();
         }
-        else if (load.Weighings is { } weighings)
+        else if (load is { Weighings: { } weighings, Basis: LoadBasis.Weighed })
         {
             json.WriteStartArray("weighings");
             foreach (var weighing in weighings.Readings)

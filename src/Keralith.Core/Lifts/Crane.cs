@@ -98,7 +98,7 @@ public sealed record Deduction(string What, Mass Weight);
 public sealed record Crane(CraneChart Chart, string Configuration, Length BoomLength, IReadOnlyList<Length> Radii)
 {
     /// <summary>Over this share of the net capacity a lift is critical where the site sets none.</summary>
-    public const decimal UsualCriticalShare = 0.75m;
+    public const decimal UsualCriticalShare = Gear.SitePolicies.UsualCriticalShare;
 
     public IReadOnlyList<Deduction> Deductions { get; init; } = [];
 

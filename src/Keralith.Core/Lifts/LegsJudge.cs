@@ -76,7 +76,7 @@ internal static class LegsJudge
             remarks.Add(
                 new(LiftOutcome.Caution, "Four legs share only on a load that gives, or with legs adjusted to it.")
             );
-        if (lift.Load.Centre is { } own)
+        if (lift.Load.Centre is { } own && !points.OwnIsSetAside)
             Centred(points, own, remarks);
         Hanging(geometry, remarks);
         Standing(

@@ -73,6 +73,9 @@ public sealed record LiftLoad(Mass Weight, LoadBasis? Basis, Temperature? Temper
     /// <summary>The weighings it was put together from; null: it was not.</summary>
     public LoadWeighings? Weighings { get; init; }
 
+    /// <summary>Whether a document of it tells where its centre of gravity lies: by its parts, or by weighings that are on record.</summary>
+    internal bool TellsItsCentre => Parts is not null || (Weighings is not null && Basis == LoadBasis.Weighed);
+
     /// <summary>Where its own figures put its centre of gravity; null where they don't.</summary>
     public LoadCentre? Centre =>
         Parts?.Centre is { } balance ? new(balance, InPlanOnly: false)
@@ -174,6 +177,9 @@ public sealed record LegsToPoints(LegGeometry Geometry, IReadOnlyList<LegRigging
 {
     /// <summary>Whether somebody said where the centre of gravity lies; else the load's own figures say it.</summary>
     public bool CentreIsTyped { get; init; } = true;
+
+    /// <summary>Whether a qualified person set the load's own figures for it aside, and the typed one counts alone.</summary>
+    public bool OwnIsSetAside { get; init; }
 }
 
 /// <summary>A lift as planned.</summary>

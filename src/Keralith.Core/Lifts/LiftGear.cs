@@ -47,6 +47,12 @@ public sealed record LiftGear(
     /// <summary>How many hang under its mark; null for a single piece.</summary>
     public int? LotCount { get; init; }
 
+    /// <summary>Of a hung hoist: how far off plumb its maker states it may pull, by a paper on record; null where none does.</summary>
+    public Angle? MakersAngle { get; init; }
+
+    /// <summary>Of a lifting point: whether its calculation is on record.</summary>
+    public bool IsCalculated { get; init; }
+
     /// <summary>Sizes that decide what seats in what.</summary>
     public FitSizes Fit { get; init; } = FitSizes.None;
 
@@ -155,10 +161,10 @@ public sealed record LiftGear(
             GearKind.Turnbuckle => new TurnbuckleOnLift(RatedLoad),
             GearKind.Link or GearKind.Swivel => new LinkOnLift(RatedLoad, facts.Collects),
             GearKind.LoadIndicator => new LoadIndicatorOnLift(RatedLoad ?? Gear.Mass("capacity")),
-            GearKind.LiftingPoint => new LiftingPointOnLift(RatedLoad, facts.Documented),
+            GearKind.LiftingPoint => new LiftingPointOnLift(RatedLoad, IsCalculated),
             _ when Gear.Family.Group == FamilyGroup.Hoist => new HoistOnLift(Gear.Family, RatedLoad, facts.OffPlumb)
             {
-                MakersAngle = facts.MakersAngle,
+                MakersAngle = MakersAngle,
             },
             _ => new OtherOnLift(Gear.Family, RatedLoad),
         };
@@ -191,11 +197,6 @@ public sealed record RigFacts
     public string? Metal { get; init; }
 
     public Angle? OffPlumb { get; init; }
-
-    public Angle? MakersAngle { get; init; }
-
-    /// <summary>Whether a calculation is on file for a lifting point.</summary>
-    public bool Documented { get; init; }
 
     /// <summary>Of a turnbuckle's thread, one screw; null: a coarse thread.</summary>
     public Length? ScrewPitch { get; init; }

@@ -189,7 +189,7 @@ public static class LiftJudge
                 .Select(
                     (c, i) =>
                         ComponentOnLift.Judge(
-                            c is HoistOnLift hoist ? hoist with { OffPlumb = off } : c,
+                            c is HoistOnLift hoist ? hoist with { OffPlumb = OffPlumb(hoist, off) } : c,
                             tension,
                             new(angle, null, i == 0 ? null : components[i - 1]),
                             lift.Load.Temperature,
@@ -200,6 +200,18 @@ public static class LiftJudge
             return new(number, angle.Degrees, tension, tension * HitchFactors.Cosine(angle), pieces);
         }
     }
+
+    /// <summary>How far off plumb a hoist pulls: said or drawn, the wider counts.</summary>
+    private static Angle OffPlumb(HoistOnLift hoist, Angle drawn) =>
+        hoist.OffPlumb is { } said
+            ? new[]
+            {
+                new Sourced<Angle>(said, FigureSource.Typed, $"said {said}"),
+                new(drawn, FigureSource.Drawn, $"drawn {drawn}"),
+            }
+                .Harsher(a => a.Degrees)
+                .Figure
+            : drawn;
 
     /// <summary>The pieces of a leg: its sling, then what hangs in it.</summary>
     internal static List<PieceOnLift> LegPieces(Lift lift, LegRigging rigging, decimal? tension, LegStand stand)

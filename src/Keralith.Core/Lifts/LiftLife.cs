@@ -1,4 +1,6 @@
+using System.Globalization;
 using Keralith.Core.People;
+using Keralith.Core.Quantities;
 
 namespace Keralith.Core.Lifts;
 
@@ -75,11 +77,61 @@ public sealed record SignLift() : LiftStep("signed", Right.SignLift)
     public override IReadOnlyDictionary<string, string> Said => Words();
 }
 
-/// <summary>The load weighed.</summary>
-/// <param name="Weight">What the cell said, with its unit.</param>
-public sealed record WeighLift(string Weight) : LiftStep("weighed", Right.PlanLift)
+/// <summary>The load weighed: what an instrument showed, put on record.</summary>
+/// <param name="Weight">All together, over 0.</param>
+/// <param name="With">The instrument.</param>
+public sealed record WeighLift(Mass Weight, string? With) : LiftStep(Kind, Right.PlanLift)
 {
-    public override IReadOnlyDictionary<string, string> Said => Words(("weighed", Weight));
+    /// <summary>The code of the step.</summary>
+    public const string Kind = "weighed";
+
+    /// <summary>What each support read and where it stood; null where it hung on one cell.</summary>
+    public LoadWeighings? Supports { get; init; }
+
+    public override IReadOnlyDictionary<string, string> Said =>
+        Words(
+            (Kind, Weight.ToString()),
+            ("with", With),
+            ("supports", Supports is { } on ? string.Join("; ", on.Readings) : string.Empty)
+        );
+
+    /// <summary>A weighing as it stands on record; null where it can't be read.</summary>
+    internal static RecordedWeighing? Read(LiftRecord record)
+    {
+        if (Mass.Read(record.Data.GetValueOrDefault(Kind)) is not { Ok: true, Value: { Kilograms: > 0 } weight })
+            return null;
+        var supports = record
+            .Data.GetValueOrDefault("supports", string.Empty)
+            .Split("; ", StringSplitOptions.RemoveEmptyEntries)
+            .Select(Weighing.Read)
+            .ToList();
+        return new(
+            record.Id,
+            weight,
+            record.Data.GetValueOrDefault("with") is { Length: > 0 } with ? with : "load cell",
+            record.By,
+            record.At
+        )
+        {
+            Supports = supports.Count > 1 && supports.All(s => s is not null) ? new([.. supports!]) : null,
+        };
+    }
+}
+
+/// <summary>
+/// A source that says the harsher is set aside for this version of the plan: the other counts. A qualified person's act.
+/// </summary>
+/// <param name="What">A weighing by its name, or the load's own centre of gravity.</param>
+/// <param name="Why">Why.</param>
+public sealed record SetSourceAside(string? What, string? Why) : LiftStep(Kind, Right.SignLift)
+{
+    /// <summary>The code of the step.</summary>
+    public const string Kind = "set-aside";
+
+    /// <summary>Under which name it stands on record what is set aside.</summary>
+    public const string Named = "set aside";
+
+    public override IReadOnlyDictionary<string, string> Said => Words((Named, What), ("why", Why));
 }
 
 /// <summary>All its gear handed out.</summary>
@@ -93,13 +145,29 @@ public sealed record HandOutLift(string? Holder, DateOnly? Back) : LiftStep("iss
 /// <summary>The trial lift: 12 to 20 in (30 to 50 cm), stop, look, lower, adjust.</summary>
 /// <param name="Level">Whether it hung level; null: not said.</param>
 /// <param name="Slipped">Whether anything slipped or gave.</param>
-public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? Note) : LiftStep("trial", Right.PlanLift)
+public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? Note) : LiftStep(Kind, Right.PlanLift)
 {
+    /// <summary>The code of the step.</summary>
+    public const string Kind = "trial";
+
     /// <summary>Which end hung low, as <see cref="TrialFinding.Read"/> takes it; null: not said.</summary>
     public string? Low { get; init; }
 
     /// <summary>How far it hung off level; null: not said.</summary>
     public string? By { get; init; }
+
+    /// <summary>Where it puts the centre of gravity in the frame of the plan it was tried by; null where that is not known.</summary>
+    public Point3? Centre { get; init; }
+
+    /// <summary>Where a trial on record puts the centre of gravity; null where it hung level or does not say.</summary>
+    internal static Point3? CentreOf(LiftRecord trial) =>
+        trial.Data.GetValueOrDefault("level") != "yes"
+        && trial.Data.GetValueOrDefault("centre", string.Empty).Split(' ') is { Length: 3 } at
+        && at.All(a => double.TryParse(a, NumberStyles.Float, CultureInfo.InvariantCulture, out _))
+            ? new(Figure(at[0]), Figure(at[1]), Figure(at[2]))
+            : null;
+
+    private static double Figure(string text) => double.Parse(text, NumberStyles.Float, CultureInfo.InvariantCulture);
 
     /// <summary>Whether the lift may go on as planned.</summary>
     public bool IsGood => Level == true && !Slipped;
@@ -111,6 +179,10 @@ public sealed record TryLift(bool? Level, bool Slipped, string? Links, string? N
             ("low end", Low),
             ("by", By),
             ("links taken up", Links),
+            (
+                "centre",
+                Centre is { } at ? FormattableString.Invariant($"{at.X:0.###} {at.Y:0.###} {at.Z:0.###}") : null
+            ),
             ("note", Note)
         );
 }
@@ -143,7 +215,11 @@ public sealed record LiftFacts(
     bool IsSigned,
     IReadOnlyList<string> NotReady,
     int Pieces
-);
+)
+{
+    /// <summary>What is on record of it.</summary>
+    public LiftKnown Known { get; init; } = LiftKnown.Nothing;
+}
 
 /// <summary>
 /// The life of a lift: being planned, checked, signed where something is critical or to be asked, its gear out, a good
@@ -176,6 +252,17 @@ public static class LiftLife
         : state.MayChange() ? LiftState.Planned
         : new Refusal("Its gear is handed out: the plan stands as it is. Begin another from it.");
 
+    /// <summary>A step with what follows from the plan it is done on: where a trial lift puts the centre of gravity.</summary>
+    public static LiftStep Completed(LiftFacts facts, LiftStep step) =>
+        step is TryLift trial
+        && TrialFinding.Read(trial.Low, trial.By) is { Ok: true, Value: var found }
+        && facts.Verdict?.Planned.Plan.Stand is StandPoints { Geometry: var geometry }
+            ? trial with
+            {
+                Centre = found.Centre(geometry),
+            }
+            : step;
+
     /// <summary>The state after a step.</summary>
     public static Checked<LiftState> After(LiftFacts facts, LiftStep step, Signer by)
     {
@@ -197,7 +284,8 @@ public static class LiftLife
         {
             CheckLift check => AfterCheck(facts, check),
             SignLift => AfterSignature(facts),
-            WeighLift => facts.State.MayChange() ? facts.State : new Refusal("Its gear is handed out."),
+            WeighLift weighing => AfterWeighing(facts, weighing),
+            SetSourceAside aside => AfterSettingAside(facts, aside),
             HandOutLift handOut => AfterHandOut(facts, handOut, by.Day),
             TryLift trial => AfterTrial(facts, trial),
             EndLift => facts.State == LiftState.Tried
@@ -221,6 +309,29 @@ public static class LiftLife
                 $"Not answered yet: {string.Join("; ", open.Select(o => o.Text.ToLowerInvariant()))}. Nothing was recorded."
             );
         return facts.Verdict!.AsksSignature ? LiftState.Checked : LiftState.Ready;
+    }
+
+    /// <summary>A load is weighed while its lift is open, its gear out or not: what is heavier than planned counts at once.</summary>
+    private static Checked<LiftState> AfterWeighing(LiftFacts facts, WeighLift weighing) =>
+        weighing.Weight.Kilograms <= 0 || weighing.Weight.Kilograms > Mass.Heaviest.Kilograms
+            ? new Refusal("A weighing is over 0, and of no more than anything lifted.")
+        : string.IsNullOrWhiteSpace(weighing.With)
+            ? new Refusal("Name the instrument it was weighed with: a weighing nobody can trace is none.")
+        : facts.State;
+
+    /// <summary>What is set aside makes the plan milder: it is checked and signed anew.</summary>
+    private static Checked<LiftState> AfterSettingAside(LiftFacts facts, SetSourceAside aside)
+    {
+        if (!facts.State.MayChange())
+            return new Refusal(
+                "Its gear is handed out: record the trial lift, or call the lift off, and plan it again."
+            );
+        if (string.IsNullOrWhiteSpace(aside.Why))
+            return new Refusal("Write why it is set aside.");
+        var known = facts.Known;
+        if (aside.What != LiftKnown.Centre && known.Weighings.All(w => w.Code != aside.What))
+            return new Refusal("There is no such source of this plan's figures.");
+        return known.SetAside.Contains(aside.What!) ? new Refusal("It is set aside already.") : LiftState.Planned;
     }
 
     private static Checked<LiftState> AfterSignature(LiftFacts facts)

@@ -16,6 +16,9 @@ public sealed record LiftPlan
 
     public required LiftLoad Load { get; init; }
 
+    /// <summary>Where its weight comes from, and what else is known of it.</summary>
+    public required LoadWeight Weight { get; init; }
+
     /// <summary>How the weight was worked out; null where it was not.</summary>
     public LoadEstimate? Estimate { get; init; }
 
@@ -93,6 +96,7 @@ public sealed record LiftPlan
                         StandPoints points => new LegsToPoints(points.Geometry, riggings)
                         {
                             CentreIsTyped = points.CentreIsTyped,
+                            OwnIsSetAside = points.OwnIsSetAside,
                         },
                         StandBeam => under,
                         StandCranes cranes => new BetweenCranes(

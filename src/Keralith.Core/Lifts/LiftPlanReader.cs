@@ -28,9 +28,11 @@ public sealed class LiftPlanReader
     public const int MostScales = 4;
 
     private readonly PlanFields _fields;
+    private readonly LiftKnown _known;
     private LoadWeighings? _scales;
 
-    private LiftPlanReader(IReadOnlyDictionary<string, string> fields) => _fields = new(fields);
+    private LiftPlanReader(IReadOnlyDictionary<string, string> fields, LiftKnown known) =>
+        (_fields, _known) = (new(fields), known);
 
     /// <summary>The shapes a part may have, with what each asks for.</summary>
     public static IReadOnlyList<(string Code, string Name, IReadOnlyList<string> Asks)> Shapes { get; } =
@@ -50,12 +52,15 @@ public sealed class LiftPlanReader
     public static string PieceField(int row, string name) => $"piece-{row}-{name}";
 
     /// <summary>Reads a plan.</summary>
+    /// <param name="fields">What was typed, by field.</param>
+    /// <param name="known">What is on record of the lift; null: nothing.</param>
     /// <returns>The plan, or the faults by field name; a plan with faults is not worked out.</returns>
     public static (LiftPlan? Plan, IReadOnlyDictionary<string, string> Faults) Read(
-        IReadOnlyDictionary<string, string> fields
+        IReadOnlyDictionary<string, string> fields,
+        LiftKnown? known = null
     )
     {
-        var reader = new LiftPlanReader(fields);
+        var reader = new LiftPlanReader(fields, known ?? LiftKnown.Nothing);
         var plan = reader.Plan();
         return (reader._fields.Faults.Count == 0 ? plan : null, reader._fields.Faults);
     }
@@ -70,19 +75,33 @@ public sealed class LiftPlanReader
                 .Distinct()!,
         ];
 
+    /// <summary>Reads what an instrument showed, as typed: on one cell, or on each support.</summary>
+    /// <param name="fields">What was typed, by field.</param>
+    /// <param name="with">The instrument.</param>
+    public static Checked<WeighLift> Weighing(IReadOnlyDictionary<string, string> fields, string? with)
+    {
+        var reader = new LiftPlanReader(fields, LiftKnown.Nothing);
+        var supports = reader.Scales();
+        var shown = supports?.Weight ?? reader._fields.Mass("weighed");
+        if (reader._fields.Faults.Count > 0)
+            return new Refusal($"{reader._fields.Faults.Values.First()}.");
+        return shown is { } weight
+            ? new WeighLift(weight, with?.Trim()) { Supports = supports }
+            : new Refusal("Write what the instrument showed, with its unit.");
+    }
+
     private LiftPlan? Plan()
     {
         var basis = _fields.Choice<LoadBasis>("basis") ?? LoadBasis.Estimated;
         var estimate = Estimate(basis == LoadBasis.Estimated);
         _scales = basis == LoadBasis.Weighed ? Scales() : null;
-        var weighed = _scales?.Weight ?? _fields.Mass("weighed");
-        var given = _fields.Mass("weight");
-        var weight = basis switch
-        {
-            LoadBasis.Estimated => estimate?.Weight,
-            LoadBasis.Weighed => weighed,
-            _ => given,
-        };
+        var weight = LoadWeight.Of(
+            basis,
+            estimate,
+            _fields.Mass("weight"),
+            _scales?.Weight ?? (basis == LoadBasis.Weighed ? _fields.Mass("weighed") : null),
+            _known
+        );
         if (weight is null)
             _fields.Refuse(
                 basis switch
@@ -93,12 +112,12 @@ public sealed class LiftPlanReader
                 },
                 WeightWanted
             );
-        else if (weight.Value.Kilograms is <= 0 or > 1_000_000_000)
+        else if (weight.Weight.Kilograms is <= 0 or > 1_000_000_000)
             _fields.Refuse("weight", "a weight over 0 and lighter than anything is heavy");
         var temperature = _fields.Parsed("temperature", Temperature.Read);
-        var load = weight is { } heavy ? Load(heavy, basis, temperature, estimate) : null;
+        var load = weight is not null ? Load(weight, temperature, estimate) : null;
         var stand = Stand(load);
-        var machine = new PlanMachine(_fields);
+        var machine = new PlanMachine(_fields, _known);
         var hitch = new PlannedHitch(_fields.Choice<Hitch>("hitch") ?? Hitch.Vertical)
         {
             ChokeAngle = _fields.Angle("chokeAngle", 0, 180),
@@ -125,6 +144,7 @@ public sealed class LiftPlanReader
                 Job = job,
                 Critical = _fields.Flag("critical"),
                 Load = load!,
+                Weight = weight!,
                 Crane = crane,
                 Headroom = room,
                 Estimate = estimate,
@@ -233,18 +253,21 @@ public sealed class LiftPlanReader
     }
 
     /// <summary>The load with what its own figures tell of its centre of gravity, where every part has a place.</summary>
-    private LiftLoad Load(Mass weight, LoadBasis basis, Temperature? temperature, LoadEstimate? estimate) =>
-        new(weight, basis, temperature)
+    private LiftLoad Load(LoadWeight weight, Temperature? temperature, LoadEstimate? estimate)
+    {
+        var isEstimate = weight.Basis == LoadBasis.Estimated && weight.Weight == estimate?.Weight;
+        return new(weight.Weight, weight.Basis, temperature)
         {
-            Contingency = basis == LoadBasis.Estimated ? estimate?.Contingency : null,
-            Bare =
-                basis == LoadBasis.Estimated && estimate is { Added: 0 } ? Mass.FromKilograms(estimate.Bare) : weight,
+            Contingency = isEstimate ? estimate?.Contingency : null,
+            Bare = isEstimate && estimate is { Added: 0 } ? Mass.FromKilograms(estimate.Bare) : weight.Weight,
             Parts =
-                basis == LoadBasis.Estimated && estimate is { Added: 0 } && estimate.Parts.Any(p => p.At is not null)
+                isEstimate && estimate is { Added: 0 } && estimate.Parts.Any(p => p.At is not null)
                     ? new(estimate.Parts)
                     : null,
-            Weighings = _scales,
+            Weighings = _known.Counting.FirstOrDefault(w => w.Supports?.Weight == weight.Weight)?.Supports
+                ?? (_scales?.Weight == weight.Weight ? _scales : null),
         };
+    }
 
     /// <summary>What the load weighed on two supports or more; null where it was not weighed so.</summary>
     private LoadWeighings? Scales()
@@ -300,9 +323,9 @@ public sealed class LiftPlanReader
         _fields.Raw("stand") switch
         {
             "points" => Points(load),
-            "beam" => new PlanMachine(_fields).Beam(),
+            "beam" => new PlanMachine(_fields, _known).Beam(),
             "drift" => Between(),
-            "cranes" => new PlanMachine(_fields).Cranes(),
+            "cranes" => new PlanMachine(_fields, _known).Cranes(),
             _ => Alike(),
         };
 
@@ -353,7 +376,11 @@ public sealed class LiftPlanReader
             return null;
         var read = LegGeometry.Read(hook, centre, picks);
         if (read.Ok)
-            return new(read.Value) { CentreIsTyped = own is null || weighedHigh is not null };
+            return new(read.Value)
+            {
+                CentreIsTyped = own is null || weighedHigh is not null,
+                OwnIsSetAside = _known.SetAside.Contains(LiftKnown.Centre),
+            };
         _fields.Refuse("hook-z", read.Fault!);
         return null;
     }
@@ -421,8 +448,6 @@ public sealed class LiftPlanReader
                 Engaged = _fields.Number(F("engaged"), 0, 100),
                 Metal = _fields.Text(F("metal")),
                 OffPlumb = _fields.Angle(F("offPlumb"), 0, 180),
-                MakersAngle = _fields.Angle(F("makersAngle"), 0, 90),
-                Documented = _fields.Flag(F("documented")),
                 ScrewPitch = _fields.Length(F("screwPitch")),
                 ScrewEngaged = _fields.Length(F("screwEngaged")),
                 ScrewOpen = _fields.Length(F("screwOpen"), positive: false),

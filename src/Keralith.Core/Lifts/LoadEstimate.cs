@@ -186,7 +186,22 @@ public sealed record LoadParts(IReadOnlyList<LoadPart> Parts)
 /// <param name="X">Where the support stands in plan, in millimetres.</param>
 /// <param name="Y">The same across.</param>
 /// <param name="Reading">What the scale showed, 0 and over.</param>
-public sealed record Weighing(decimal X, decimal Y, Mass Reading);
+public sealed record Weighing(decimal X, decimal Y, Mass Reading)
+{
+    /// <summary>As it stands on record: <c>1800 lb at 0 0</c>, the place in millimetres.</summary>
+    public override string ToString() =>
+        $"{Reading} at {QuantityFormat.Number(QuantityFormat.Round(X, 3))} {QuantityFormat.Number(QuantityFormat.Round(Y, 3))}";
+
+    /// <summary>Reads one as it stands on record; null where it can't be.</summary>
+    public static Weighing? Read(string text) =>
+        text.Split(" at ") is [var reading, var place]
+        && Mass.Read(reading) is { Ok: true, Value: var mass }
+        && place.Split(' ') is [var x, var y]
+        && Length.Read($"{x} mm") is { Ok: true, Value: var across }
+        && Length.Read($"{y} mm") is { Ok: true, Value: var along }
+            ? new(across.Millimetres, along.Millimetres, mass)
+            : null;
+}
 
 /// <summary>A load weighed level on two or more supports.</summary>
 /// <param name="Readings">Two or more, no two at one place.</param>
@@ -232,6 +247,9 @@ public sealed record LoadEstimate(IReadOnlyList<LoadPart> Parts, decimal Conting
 
     /// <summary>What the lift is planned with.</summary>
     public Mass Weight => Mass.FromKilograms((Bare * (1 + Contingency)) + Added);
+
+    /// <summary>What it comes to with nothing added for what is not known.</summary>
+    public Mass WithoutContingency => Mass.FromKilograms(Bare + Added);
 
     /// <summary>What a weighing says about the estimate; null where they agree.</summary>
     public string? Against(Mass weighed) =>

@@ -62,6 +62,8 @@ public static class PieceRatings
             Members = details.Members,
             LotCount = piece.LotCount,
             Fit = details.Fit,
+            MakersAngle = details.MakersAngle?.Angle,
+            IsCalculated = details.Calculation is not null,
         };
     }
 }

@@ -4,7 +4,8 @@ namespace Keralith.Core.Lifts;
 
 /// <summary>Reads what a plan hangs from and passes under: beam, crane and chart, headroom and way.</summary>
 /// <param name="fields">What was typed.</param>
-internal sealed class PlanMachine(PlanFields fields)
+/// <param name="known">What the site asks of every plan.</param>
+internal sealed class PlanMachine(PlanFields fields, LiftKnown known)
 {
     /// <summary>Lines of deductions a plan may have.</summary>
     public const int MostDeductions = 4;
@@ -105,12 +106,13 @@ internal sealed class PlanMachine(PlanFields fields)
                 deductions.Add(new(fields.Text($"{deduct}-{n}-what") ?? "deduction", weight));
         }
 
-        var share = fields.Number($"{called}-critical", 1, 100) / 100;
+        // A site's policy: a plan may only be stricter.
+        var share = fields.Number($"{called}-critical", 1, known.CriticalShare * 100) / 100;
         return chart.Ok && boom is { } b && configuration is not null && radii.Count > 0
             ? new(chart.Value, configuration, b, radii)
             {
                 Deductions = deductions,
-                CriticalShare = share ?? Lifts.Crane.UsualCriticalShare,
+                CriticalShare = share ?? known.CriticalShare,
             }
             : null;
     }

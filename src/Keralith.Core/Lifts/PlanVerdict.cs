@@ -28,6 +28,9 @@ public sealed record PlanVerdict(
     public bool AsksSignature =>
         Planned.Plan.Critical || Outcome == LiftOutcome.Ask || Result?.Crane is { IsCritical: true };
 
+    /// <summary>Whether the centre of gravity is known to lie elsewhere by another source than the plan's.</summary>
+    public bool HasOtherCentre { get; init; }
+
     /// <summary>How it fits under what it hangs from; null where nobody asks.</summary>
     public HeadroomFit? Fit { get; init; }
 
@@ -35,26 +38,29 @@ public sealed record PlanVerdict(
     /// <param name="plan">The plan.</param>
     /// <param name="gear">The pieces it names, by mark.</param>
     /// <param name="books">The rule books worked to.</param>
-    /// <param name="weighed">What the load cell said; null where it was not weighed.</param>
+    /// <param name="known">What is on record of the lift; null: nothing.</param>
     public static PlanVerdict Of(
         LiftPlan plan,
         IReadOnlyDictionary<string, LiftGear> gear,
         IReadOnlyList<RuleBook> books,
-        Mass? weighed
+        LiftKnown? known = null
     )
     {
         var planned = plan.With(gear, books);
         var result = planned.Lift is { } lift ? LiftJudge.Of(lift) : null;
-        var remarks = new List<Remark>();
+        var remarks = new List<Remark>(plan.Weight.Remarks);
+        var others = Centres(planned, known ?? LiftKnown.Nothing);
+        if (known?.SetAside.Contains(LiftKnown.Centre) != true)
+            remarks.AddRange(others.SelectMany(o => ByOther(planned, o.Source, o.Centre)));
         foreach (var piece in plan.Pieces.DistinctBy(p => p.Mark))
         {
-            if (!gear.TryGetValue(piece.Mark, out var known))
+            if (!gear.TryGetValue(piece.Mark, out var named))
                 remarks.Add(new(LiftOutcome.NotPermitted, $"There is no piece {piece.Mark}."));
-            else if (LiftGear.RoleOf(known.Gear.Family) == LiftRole.None)
-                remarks.Add(new(LiftOutcome.NotPermitted, $"{known} belongs on no lift."));
-            else if (!known.Use.MayBeUsed)
+            else if (LiftGear.RoleOf(named.Gear.Family) == LiftRole.None)
+                remarks.Add(new(LiftOutcome.NotPermitted, $"{named} belongs on no lift."));
+            else if (!named.Use.MayBeUsed)
                 remarks.Add(
-                    new(LiftOutcome.NotPermitted, $"{known} may not be used: {string.Join(" ", known.Use.Reasons)}")
+                    new(LiftOutcome.NotPermitted, $"{named} may not be used: {string.Join(" ", named.Use.Reasons)}")
                 );
         }
 
@@ -68,8 +74,6 @@ public sealed record PlanVerdict(
                 ? HeadroomFit.Of(room, LegHeight(planned, gear))
                 : null;
         remarks.AddRange(fit?.Remarks.Where(r => r.Outcome > LiftOutcome.Ok) ?? []);
-        if (weighed is { } cell && plan.Estimate?.Against(cell) is { } surprise)
-            remarks.Add(new(LiftOutcome.Caution, surprise));
         LiftOutcome? outcome = result?.Outcome;
         foreach (var remark in remarks)
         {
@@ -80,6 +84,7 @@ public sealed record PlanVerdict(
         return new(planned, result, outcome, remarks)
         {
             Levelled = levelled,
+            HasOtherCentre = others.Count > 0,
             Fit = fit,
             Checklist = LiftChecklist.Of(
                 plan,
@@ -92,19 +97,79 @@ public sealed record PlanVerdict(
     /// <param name="fields">What was typed, by field.</param>
     /// <param name="gear">The pieces it names, by mark.</param>
     /// <param name="books">The rule books worked to.</param>
+    /// <param name="known">What is on record of the lift; null: nothing.</param>
     /// <returns>The plan and what it comes to, both null while something typed is at fault, and the faults by field.</returns>
     public static (LiftPlan? Plan, PlanVerdict? Verdict, IReadOnlyDictionary<string, string> Faults) OfFields(
         IReadOnlyDictionary<string, string> fields,
         IReadOnlyDictionary<string, LiftGear> gear,
-        IReadOnlyList<RuleBook> books
+        IReadOnlyList<RuleBook> books,
+        LiftKnown? known = null
     )
     {
-        var (plan, faults) = LiftPlanReader.Read(fields);
-        if (plan is null)
-            return (null, null, faults);
-        Mass? weighed = Mass.Read(fields.GetValueOrDefault("weighed")) is { Ok: true } cell ? cell.Value : null;
-        return (plan, Of(plan, gear, books, weighed), faults);
+        var (plan, faults) = LiftPlanReader.Read(fields, known);
+        return plan is null ? (null, null, faults) : (plan, Of(plan, gear, books, known), faults);
     }
+
+    /// <summary>Where else the centre of gravity is known to lie: by the load's own figures, weighings on record, the trial lift.</summary>
+    private static List<(string Source, LoadCentre Centre)> Centres(PlannedLift planned, LiftKnown known)
+    {
+        var others = new List<(string, LoadCentre)>();
+        if (planned.Lift is not { Arrangement: LegsToPoints points } lift)
+            return others;
+        if (points.CentreIsTyped && lift.Load.Centre is { } own)
+            others.Add(("the load's own figures", own));
+        if (
+            lift.Load.Parts is null
+            && planned.Plan.Estimate is { Added: 0 } estimate
+            && new LoadParts(estimate.Parts).Centre is { } parts
+        )
+            others.Add(("its parts", new(parts, InPlanOnly: false)));
+        others.AddRange(
+            known
+                .Counting.Where(w => w.Supports is not null)
+                .Select(w => (w.ToString(), new LoadCentre(w.Supports!.Centre, InPlanOnly: true)))
+        );
+        if (known.TrialCentre is { } tried)
+            others.Add(("the trial lift", new(tried, InPlanOnly: false)));
+        return others;
+    }
+
+    /// <summary>
+    /// Where another source puts the centre of gravity apart from the plan's, that is told, the lift is worked out there
+    /// too, and the worse counts.
+    /// </summary>
+    private static IEnumerable<Remark> ByOther(PlannedLift planned, string source, LoadCentre centre)
+    {
+        if (
+            planned.Lift is not { Arrangement: LegsToPoints points } lift
+            || LegsJudge.CentreApart(points.Geometry, centre) is not ({ } apart, var off)
+        )
+            yield break;
+        if (centre != lift.Load.Centre)
+            yield return new(
+                apart,
+                $"By {source} the centre of gravity lies {off:0} mm from where the plan has it: take that, or a qualified person sets it aside."
+            );
+        var at = centre.InPlanOnly ? centre.At with { Z = points.Geometry.Centre.Z } : centre.At;
+        var there = LegGeometry.Read(points.Geometry.Hook, at, points.Geometry.Picks);
+        if (!there.Ok)
+            yield break;
+        var other = LiftJudge.Of(lift with { Arrangement = points with { Geometry = there.Value } });
+        if (other.Outcome > LiftOutcome.Caution)
+            yield return new(
+                other.Outcome,
+                $"With the centre of gravity by {source} the lift comes out worse: {Deciding(other)}"
+            );
+    }
+
+    /// <summary>What decides a result, in words.</summary>
+    private static string Deciding(LiftResult result) =>
+        result.Remarks.FirstOrDefault(r => r.Outcome == result.Outcome)?.Text
+        ?? (
+            result.Weakest is { Piece.Utilisation: { } used } weakest
+                ? $"{weakest.Piece.Kind.Replace('-', ' ')}, {QuantityFormat.Number(QuantityFormat.Round(used * 100, 0))} % used."
+                : Code.Of(result.Outcome)
+        );
 
     private static Levelling? Level(PlannedLift planned, IReadOnlyDictionary<string, LiftGear> gear)
     {

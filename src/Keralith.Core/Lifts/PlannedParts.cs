@@ -74,6 +74,9 @@ public sealed record StandPoints(LegGeometry Geometry) : PlannedStand
     /// <summary>Whether somebody said where the centre of gravity lies; else the load's own figures say it.</summary>
     public bool CentreIsTyped { get; init; } = true;
 
+    /// <summary>Whether a qualified person set the load's own figures for it aside.</summary>
+    public bool OwnIsSetAside { get; init; }
+
     public override int Legs => Geometry.Picks.Count;
 }
 

@@ -72,6 +72,7 @@ public static class ChangeOfFacts
             return new Refusal("The report it was taken over with stands as recorded.");
         var figures = entry.Baselines.Where(b => !known.TryGetValue(b.Key, out var now) || now != b.Value).ToList();
         var refused = entry.Surroundings.RefusalOf(piece.Surroundings, by.Roles)
+            ?? entry.Details.RefusalToFree(piece.Details, by.Roles)
             ?? entry.RefusalToUnread(piece.TagRead)
             ?? PieceEntry.RefusalOf([.. figures.Select(b => b.Value)], by.Roles)
             ?? entry.RefusalOn(by.Day);

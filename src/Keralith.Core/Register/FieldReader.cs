@@ -55,6 +55,19 @@ internal sealed class FieldReader(IReadOnlyDictionary<string, string> fields)
         return null;
     }
 
+    /// <summary>Something stated with what says so; null where nothing was typed.</summary>
+    public T? Stated<T>(string name, Func<string, Checked<T>> read)
+        where T : class
+    {
+        if (Typed(name) is not { } typed)
+            return null;
+        var value = read(typed);
+        if (value.Ok)
+            return value.Value;
+        Refuse(name, value.Fault!);
+        return null;
+    }
+
     public DateOnly? Day(string name)
     {
         var day = DayReader.Read(Typed(name));

@@ -34,6 +34,25 @@ public sealed record PieceDetails
     /// <summary>A kit's roster, line by line.</summary>
     public IReadOnlyList<KitMember> Members { get; init; } = [];
 
+    /// <summary>Of a hung hoist: how far off plumb its maker states it may pull, and where; null where it states nothing.</summary>
+    public MakersAngle? MakersAngle { get; init; }
+
+    /// <summary>Of a lifting point: the calculation it was made by, by name or number; null where none is on record.</summary>
+    public string? Calculation { get; init; }
+
+    /// <summary>
+    /// Why a person may not enter what frees a piece from a rule; null when they may: a qualified person, by the maker's
+    /// paper or the calculation.
+    /// </summary>
+    /// <param name="before">What stood before.</param>
+    public string? RefusalToFree(PieceDetails before, Roles roles) =>
+        roles.May(Right.ChangeFigures) ? null
+        : MakersAngle?.Angle > (before.MakersAngle?.Angle ?? default)
+            ? "The angle off plumb a maker states is entered by a qualified person, by the maker's paper."
+        : Calculation is not null && Calculation != before.Calculation
+            ? "The calculation a lifting point was made by is entered by a qualified person."
+        : null;
+
     /// <summary>Anything else; null when nothing.</summary>
     public string? Notes { get; init; }
 

@@ -228,6 +228,27 @@ public static class PieceFields
             (e, v) => e with { Surroundings = e.Surroundings with { MakersWord = v } }
         ),
         PieceField.Detail(
+            "makersAngle",
+            "angle off plumb its maker states",
+            (a, b) => Freed(b.Details.MakersAngle?.Angle > (a.Details.MakersAngle?.Angle ?? default)),
+            d => d.MakersAngle?.ToString(),
+            (r, d) => d with { MakersAngle = r.Stated("makersAngle", MakersAngle.Read) }
+        ) with
+        {
+            IsAskedOf = f => f.Kind is GearKind.HungHandHoist or GearKind.PoweredHoist,
+        },
+        PieceField.Detail(
+            "calculation",
+            "calculation it was made by",
+            (a, b) => Freed(b.Details.Calculation is not null),
+            d => d.Calculation,
+            (r, d) => d with { Calculation = r.Text("calculation") }
+        ) with
+        {
+            IsOwn = true,
+            IsAskedOf = f => f.Kind == GearKind.LiftingPoint,
+        },
+        PieceField.Detail(
             PieceEntryReader.Members,
             "roster",
             Always(InspectedAgain, Right.ChangeFacts),
@@ -422,6 +443,10 @@ public static class PieceFields
     /// <summary>Stricter may be said by whoever keeps the register; milder waits for a full inspection.</summary>
     internal static (ChangeMeaning, Right) Milder(bool milder) =>
         milder ? (InspectedAgain, Right.ChangeFigures) : (JudgedAgain, Right.Register);
+
+    /// <summary>What frees a piece from a rule is entered with its paper by whoever may change figures.</summary>
+    private static (ChangeMeaning, Right) Freed(bool freer) =>
+        (JudgedAgain, freer ? Right.ChangeFigures : Right.Register);
 
     /// <summary>A maker's limits go by the name: another spelling is none of another maker.</summary>
     private static (ChangeMeaning, Right) Respelled(string? before, string? after) =>

@@ -49,6 +49,7 @@ public static class RegisterActs
         ?? Invalid(
             PieceEntry.RefusalOf([.. entry.Baselines.Values], by.Roles)
                 ?? entry.Surroundings.RefusalOf(Surroundings.Ordinary, by.Roles)
+                ?? entry.Details.RefusalToFree(PieceDetails.None, by.Roles)
                 ?? entry.RefusalOn(by.Day)
         )
         ?? Plausible.RefusalOf(entry);

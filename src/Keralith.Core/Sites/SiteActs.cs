@@ -88,6 +88,10 @@ public static class SiteActs
             return new Refusal(
                 $"The watch share lies above 0 and at most at {Judge.DefaultWatchShare:0.##}: watching later would be milder than the rules."
             );
+        if (change.Policies.CriticalShare is <= 0 or > SitePolicies.UsualCriticalShare)
+            return new Refusal(
+                $"A lift is critical over a share of the crane above 0 and at most {SitePolicies.UsualCriticalShare:0.##}: a site is only ever stricter."
+            );
         if (change.Editions.Values.Any(y => y is < 1950 or > 2100))
             return new Refusal("An edition is a year, such as 2021.");
         if (change.TimeZone is { } zone && Site.ZoneOf(zone) is { Ok: false } unknown)

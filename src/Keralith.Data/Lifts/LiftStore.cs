@@ -25,18 +25,6 @@ public sealed record LiftRow(
     string ChangedBy
 );
 
-/// <summary>Something done with a lift.</summary>
-/// <param name="Kind">checked, signed, weighed, trial, issued or ended.</param>
-/// <param name="Version">The version of the plan it was done on.</param>
-/// <param name="Data">What was said, by name.</param>
-public sealed record LiftRecord(
-    string Kind,
-    int Version,
-    IReadOnlyDictionary<string, string> Data,
-    DateTimeOffset At,
-    string By
-);
-
 /// <summary>Lifts: plans, templates, and what was done with them.</summary>
 public sealed class LiftStore(Database database)
 {
@@ -60,28 +48,42 @@ public sealed class LiftStore(Database database)
         database.Command($"{Columns} where l.id = $1").Positional(id).FirstAsync(From, cancel);
 
     /// <summary>What was done with a lift, newest first.</summary>
-    public Task<List<LiftRecord>> RecordsAsync(Guid lift, CancellationToken cancel) =>
-        database
-            .Command(
-                """
-                select r.kind, r.lift_version, r.data::text as data, r.at, w.name
-                from lift_record r
-                join person w on w.id = r.by_person
-                where r.lift_id = $1
-                order by r.at desc, r.id desc
-                """
+    public async Task<List<LiftRecord>> RecordsAsync(Guid lift, CancellationToken cancel) =>
+        [.. (await RecordsAsync([lift], cancel).ConfigureAwait(false))[lift]];
+
+    /// <summary>What was done with lifts, by lift, the newest first.</summary>
+    public async Task<ILookup<Guid, LiftRecord>> RecordsAsync(
+        IReadOnlyCollection<Guid> lifts,
+        CancellationToken cancel
+    ) =>
+        (
+            await database
+                .Command(RecordsOf)
+                .Positional(lifts.ToArray())
+                .ListAsync(RecordFrom, cancel)
+                .ConfigureAwait(false)
+        ).ToLookup(r => r.Lift, r => r.Record);
+
+    private const string RecordsOf = """
+        select r.id, r.lift_id, r.kind, r.lift_version, r.data::text as data, r.at, w.name
+        from lift_record r
+        join person w on w.id = r.by_person
+        where r.lift_id = any($1)
+        order by r.at desc, r.id desc
+        """;
+
+    private static (Guid Lift, LiftRecord Record) RecordFrom(NpgsqlDataReader r) =>
+        (
+            r.Get<Guid>("lift_id"),
+            new(
+                r.Get<Guid>("id"),
+                r.Get<string>("kind"),
+                r.Get<int>("lift_version"),
+                Json(r.Get<string>("data")),
+                r.Get<DateTimeOffset>("at"),
+                r.Get<string>("name")
             )
-            .Positional(lift)
-            .ListAsync(
-                r => new LiftRecord(
-                    r.Get<string>("kind"),
-                    r.Get<int>("lift_version"),
-                    Json(r.Get<string>("data")),
-                    r.Get<DateTimeOffset>("at"),
-                    r.Get<string>("name")
-                ),
-                cancel
-            );
+        );
 
     /// <summary>The charts of cranes on other lifts, the last of each name, by name.</summary>
     public Task<List<(Guid Lift, string Name)>> ChartsAsync(Guid but, CancellationToken cancel) =>
@@ -221,7 +223,8 @@ public sealed class LiftStore(Database database)
                     return locked.Refusal;
                 var lift = locked.Value;
                 var (pieces, beside) = await GearAsync(session, lift).ConfigureAwait(false);
-                var after = LiftLife.After(FactsOf(session, lift, pieces, beside), step, session.By);
+                var facts = FactsOf(session, lift, pieces, beside);
+                var after = LiftLife.After(facts, step, session.By);
                 if (!after.Ok)
                     return after.Refusal;
                 if (step is HandOutLift handOut)
@@ -236,16 +239,16 @@ public sealed class LiftStore(Database database)
                         return handed;
                 }
 
-                await WriteAsync(session, lift, step, after.Value).ConfigureAwait(false);
+                await WriteAsync(session, lift, LiftLife.Completed(facts, step), after.Value).ConfigureAwait(false);
                 return null;
             },
             cancel
         );
 
     /// <summary>What else bears on a step.</summary>
-    /// <param name="Done">The kinds of what was done on this version of the plan.</param>
+    /// <param name="Records">What was done with it.</param>
     /// <param name="Out">Pieces that are out for this lift.</param>
-    private sealed record Beside(IReadOnlySet<string> Done, IReadOnlySet<Guid> Out);
+    private sealed record Beside(IReadOnlyList<LiftRecord> Records, IReadOnlySet<Guid> Out);
 
     /// <summary>The pieces a lift names, locked, and what was done on this version of its plan.</summary>
     private static async Task<(List<Piece> Pieces, Beside Beside)> GearAsync(Session session, LiftRow lift)
@@ -254,13 +257,7 @@ public sealed class LiftStore(Database database)
             .ReadAsync("select id from piece where mark = any($1)", r => r.GetGuid(0), [lift.Marks.ToArray()])
             .ConfigureAwait(false);
         var trip = new Trip();
-        var done = trip.All(
-            new NpgsqlBatchCommand("select kind from lift_record where lift_id = $1 and lift_version = $2").Positional(
-                lift.Id,
-                lift.Version
-            ),
-            r => r.GetString(0)
-        );
+        var done = trip.All(new NpgsqlBatchCommand(RecordsOf).Positional(new[] { lift.Id }), RecordFrom);
         var gone = trip.All(
             new NpgsqlBatchCommand(
                 "select p.id from piece p join issue i on i.id = p.issue_id where i.lift_id = $1"
@@ -268,7 +265,7 @@ public sealed class LiftStore(Database database)
             r => r.GetGuid(0)
         );
         var pieces = await session.LockAllAsync(named, trip).ConfigureAwait(false);
-        return (pieces, new(done.Value.ToHashSet(), gone.Value.ToHashSet()));
+        return (pieces, new([.. done.Value.Select(d => d.Record)], gone.Value.ToHashSet()));
     }
 
     private static LiftFacts FactsOf(Session session, LiftRow lift, List<Piece> pieces, Beside beside)
@@ -280,15 +277,21 @@ public sealed class LiftStore(Database database)
             .Select(p => (p.Mark, Why: Issuing.WhyNotNow(gear[p.Mark].Use, p.Issued)))
             .Where(p => p.Why is not null)
             .Select(p => $"{p.Mark}: {p.Why}");
+        var site = sites.Together(pieces.Select(p => p.SiteId));
+        var known = LiftKnown.Of(beside.Records, lift.Version, site.Policies.CriticalShare);
+        var done = beside.Records.Where(r => r.Version == lift.Version).Select(r => r.Kind).ToHashSet();
         return new(
             lift.State,
             lift.IsTemplate,
-            PlanVerdict.OfFields(lift.Fields, gear, sites.Together(pieces.Select(p => p.SiteId)).Books).Verdict,
-            lift.State != LiftState.Planned && beside.Done.Contains("checked"),
-            beside.Done.Contains("signed"),
+            PlanVerdict.OfFields(lift.Fields, gear, site.Books, known).Verdict,
+            lift.State != LiftState.Planned && done.Contains("checked"),
+            done.Contains("signed"),
             [.. notReady],
             lift.Marks.Count
-        );
+        )
+        {
+            Known = known,
+        };
     }
 
     private static async Task WriteAsync(Session session, LiftRow lift, LiftStep step, LiftState after)

@@ -27,7 +27,7 @@ public sealed class SettingsStore(Database database)
                         """
                         update site
                         set rule_books = $1, editions = $2::jsonb, watch_share = $3, latch_policy = $4, thimble_policy = $5,
-                          no_chain_hoisting = $6, back_up_sling = $7, capacity_colours = $8, time_zone = $10, version = version + 1,
+                          no_chain_hoisting = $6, back_up_sling = $7, capacity_colours = $8, time_zone = $10, critical_share = $12, version = version + 1,
                           season_scheme = case when $9::boolean is null then season_scheme
                             else jsonb_set(season_scheme, '{enforced}', to_jsonb($9::boolean)) end
                         where id = $11
@@ -42,7 +42,8 @@ public sealed class SettingsStore(Database database)
                         change.Policies.CapacityColours,
                         change.EnforceSeason,
                         zone,
-                        change.Site
+                        change.Site,
+                        change.Policies.CriticalShare
                     )
                     .ConfigureAwait(false);
                 var site = change.Of(session.Site);

@@ -34,7 +34,7 @@ public sealed class SiteStore(Database database)
                 """
                 select id, name, rule_books, watch_share, due_notice, one_may_do_both, demo, latch_policy, thimble_policy, no_chain_hoisting,
                   back_up_sling, capacity_colours, season_scheme::text as season_scheme, editions::text as editions, version, time_zone, unit,
-                  second_factor
+                  second_factor, critical_share
                 from site
                 """
             ),
@@ -207,7 +207,10 @@ public sealed class SiteStore(Database database)
                 r.Get<bool>("no_chain_hoisting"),
                 r.Get<bool>("back_up_sling"),
                 r.Get<bool>("capacity_colours")
-            ),
+            )
+            {
+                CriticalShare = r.Get<decimal>("critical_share"),
+            },
             Seasons = r.TextOrNull("season_scheme") is { } seasons
                 ? JsonSerializer.Deserialize<SeasonScheme>(seasons, JsonSerializerOptions.Web)
                 : null,

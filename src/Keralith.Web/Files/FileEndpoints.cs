@@ -145,7 +145,7 @@ internal static class FileEndpoints
     {
         if (await lifts.GetAsync(id, cancel) is not { } row)
             return Results.NotFound();
-        var lift = await BenchedLift.OfAsync(row, null, pieces, here, cancel);
+        var lift = await BenchedLift.OfAsync(row, null, lifts, pieces, here, cancel);
         var left = lift.Verdict is { } verdict ? LiftDocument.LeftOut(verdict.Planned) : [.. lift.Faults.Values];
         if (lift.Verdict?.Planned.Lift is not { } planned || LiftDocument.Write(planned) is not { } json)
             return Results.Text(

@@ -164,12 +164,19 @@ public sealed class BenchedLift
 
     private bool Is(string field) => Fields.GetValueOrDefault(field) == "true";
 
+    /// <summary>What was done with it, the newest first.</summary>
+    public IReadOnlyList<LiftRecord> Records { get; init; } = [];
+
+    /// <summary>What is on record of it.</summary>
+    public LiftKnown Known { get; init; } = LiftKnown.Nothing;
+
     /// <summary>Works out a lift with its gear as it stands now.</summary>
     /// <param name="row">The lift.</param>
     /// <param name="fields">What is typed; the lift's own where nothing else was.</param>
     public static async Task<BenchedLift> OfAsync(
         LiftRow row,
         IReadOnlyDictionary<string, string>? fields,
+        LiftStore lifts,
         PieceStore pieces,
         Here here,
         CancellationToken cancel
@@ -178,13 +185,21 @@ public sealed class BenchedLift
         fields ??= row.Fields;
         var named = LiftPlanReader.Marks(fields);
         var found = named.Count == 0 ? [] : await pieces.OfMarksAsync(named, cancel);
-        return Of(row, fields, found, here.Now, await here.SitesAsync(cancel));
+        return Of(
+            row,
+            fields,
+            await lifts.RecordsAsync(row.Id, cancel),
+            found,
+            here.Now,
+            await here.SitesAsync(cancel)
+        );
     }
 
     /// <summary>Works out a lift with its gear at hand.</summary>
     public static BenchedLift Of(
         LiftRow row,
         IReadOnlyDictionary<string, string> fields,
+        IEnumerable<LiftRecord> records,
         IEnumerable<Piece> found,
         DateTimeOffset now,
         SiteSet sites
@@ -193,10 +208,14 @@ public sealed class BenchedLift
         var pieces = found.DistinctBy(p => p.Mark).ToDictionary(p => p.Mark);
         var site = sites.Together(pieces.Values.Select(p => p.SiteId));
         var gear = pieces.ToDictionary(p => p.Key, p => p.Value.OnLift(now, sites));
-        var (plan, verdict, faults) = PlanVerdict.OfFields(fields, gear, site.Books);
+        var done = records.ToList();
+        var known = LiftKnown.Of(done, row.Version, site.Policies.CriticalShare);
+        var (plan, verdict, faults) = PlanVerdict.OfFields(fields, gear, site.Books, known);
         return new()
         {
             Row = row,
+            Records = done,
+            Known = known,
             Fields = fields,
             Site = site,
             Today = site.DayOf(now),

@@ -24,6 +24,7 @@ public static class PlanForm
         "figure-radius",
         "figure-capacity",
         "seen",
+        "with",
     ];
 
     /// <summary>What was typed, by field; empty fields are left out.</summary>

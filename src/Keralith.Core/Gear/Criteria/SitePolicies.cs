@@ -14,6 +14,12 @@ public sealed record SitePolicies(
     bool CapacityColours = false
 )
 {
+    /// <summary>Over this share of what a crane's chart leaves a lift is critical; over 0 and at most the usual one.</summary>
+    public decimal CriticalShare { get; init; } = UsualCriticalShare;
+
+    /// <summary>The usual share, 75 %: a site may only be stricter, and a plan only stricter than its site.</summary>
+    public const decimal UsualCriticalShare = 0.75m;
+
     /// <summary>None.</summary>
     public static SitePolicies None { get; } = new(false, false);
 
@@ -25,7 +31,10 @@ public sealed record SitePolicies(
             NoChainHoisting || other.NoChainHoisting,
             BackUpSling || other.BackUpSling,
             CapacityColours || other.CapacityColours
-        );
+        )
+        {
+            CriticalShare = Math.Min(CriticalShare, other.CriticalShare),
+        };
 
     /// <summary>The gear as it is judged at this site: its policies stated with it.</summary>
     /// <param name="gear">The gear.</param>

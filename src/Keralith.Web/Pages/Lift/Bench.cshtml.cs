@@ -18,7 +18,7 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     /// <summary>Whether the plan takes changes from this person.</summary>
     public bool MayChange => Here.May(Right.PlanLift) && Row.State.MayChange();
 
-    public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
+    public IReadOnlyList<LiftRecord> Records => Lift.Records;
 
     public async Task<IActionResult> OnGetAsync(Guid id) => await ShowAsync(id, null) ? Page() : NotFound();
 
@@ -122,28 +122,98 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         return await KeepAsync(id, version, typed, "#gear");
     }
 
-    /// <summary>Weighs the load with the cell: the figure takes the place of the estimate.</summary>
+    /// <summary>Weighs the load with the cell, and puts it on record: the plan goes by it.</summary>
     public async Task<IActionResult> OnPostWeighAsync(Guid id, int version)
     {
         var typed = PlanForm.Typed(Request.Form);
         if (!await ShowAsync(id, typed))
             return NotFound();
         var reading = await cell.ReadAsync(steady: true, Cancel);
-        if (!reading.Ok || reading.Value.Load.Kilograms <= 0)
-            return await RefuseAsync(id, version, typed, reading.Fault ?? "Nothing hangs on the load cell.");
-
-        typed["weighed"] = reading.Value.Load.ToString();
-        typed["basis"] = Code.Of(LoadBasis.Weighed);
-        var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
-        if (saved.Ok)
-            return await AfterAsync(
-                await Lifts.StepAsync(id, saved.Value, new WeighLift(typed["weighed"]), Here.Stamp(Submission), Cancel),
-                $"/lift/{id}",
-                () => ShowAsync(id, null)
-            );
-        Refuse(saved.Fault!);
-        return Page();
+        return !reading.Ok || reading.Value.Load.Kilograms <= 0
+            ? await RefuseAsync(id, version, typed, reading.Fault ?? "Nothing hangs on the load cell.")
+            : await WeighedAsync(id, version, typed, new(reading.Value.Load, "load cell"));
     }
+
+    /// <summary>Puts on record what an instrument showed, on one cell or on supports.</summary>
+    public async Task<IActionResult> OnPostRecordAsync(Guid id, int version, string? with)
+    {
+        var typed = PlanForm.Typed(Request.Form);
+        if (!await ShowAsync(id, typed))
+            return NotFound();
+        var read = LiftPlanReader.Weighing(typed, with);
+        return read.Ok
+            ? await WeighedAsync(id, version, typed, read.Value)
+            : await RefuseAsync(id, version, typed, read.Fault!);
+    }
+
+    /// <summary>Sets a source that says the harsher aside for this version of the plan.</summary>
+    public async Task<IActionResult> OnPostAsideAsync(Guid id, int version, string? what, string? why)
+    {
+        if (!Here.May(Right.SignLift))
+            return Forbid();
+        return await AfterAsync(
+            await Lifts.StepAsync(id, version, new SetSourceAside(what, why), Here.Stamp(Submission), Cancel),
+            $"/lift/{id}",
+            () => ShowAsync(id, null)
+        );
+    }
+
+    private async Task<IActionResult> WeighedAsync(
+        Guid id,
+        int version,
+        Dictionary<string, string> typed,
+        WeighLift weighing
+    )
+    {
+        // The plan goes by the weighing; once its gear is out it stands as it is, and the weighing counts all the same.
+        typed.Remove("weighed");
+        typed["basis"] = Code.Of(LoadBasis.Weighed);
+        if (Row.State.MayChange())
+        {
+            var saved = await Lifts.SaveAsync(id, version, typed, Here.Actor, Here.Now, Cancel);
+            if (!saved.Ok)
+            {
+                Refuse(saved.Fault!);
+                return Page();
+            }
+
+            version = saved.Value;
+        }
+
+        return await AfterAsync(
+            await Lifts.StepAsync(id, version, weighing, Here.Stamp(Submission), Cancel),
+            $"/lift/{id}",
+            () => ShowAsync(id, null)
+        );
+    }
+
+    /// <summary>What else is known of the load, by the name it is set aside by, with who set it aside on this version.</summary>
+    public IReadOnlyList<(string Code, string Words, LiftRecord? Aside)> OnRecord
+    {
+        get
+        {
+            var sources = Lift
+                .Known.Weighings.Select(w =>
+                    (w.Code, Words: $"{char.ToUpperInvariant(w.ToString()[0])}{w.ToString()[1..]}")
+                )
+                .ToList();
+            if (Lift.Verdict?.HasOtherCentre == true)
+                sources.Add(
+                    (
+                        LiftKnown.Centre,
+                        "The centre of gravity by the load's own figures, by weighings or by the trial lift"
+                    )
+                );
+            return sources.ConvertAll(s => (s.Code, s.Words, Aside(s.Code)));
+        }
+    }
+
+    private LiftRecord? Aside(string code) =>
+        Records.FirstOrDefault(r =>
+            r.Kind == SetSourceAside.Kind
+            && r.Version == Row.Version
+            && r.Data.GetValueOrDefault(SetSourceAside.Named) == code
+        );
 
     /// <summary>Charts entered on other lifts, by the lift, under the crane's name.</summary>
     public IReadOnlyList<(Guid Lift, string Name)> Charts { get; private set; } = [];
@@ -262,7 +332,6 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
         if (!await LoadAsync(id, typed))
             return false;
         F = new(Lift.Fields, Lift.TypedFaults);
-        Records = await Lifts.RecordsAsync(id, Cancel);
         Charts = await Lifts.ChartsAsync(id, Cancel);
         return true;
     }

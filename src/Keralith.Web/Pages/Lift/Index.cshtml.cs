@@ -53,8 +53,16 @@ public sealed class IndexModel(Here here, LiftStore lifts, PieceStore pieces, No
             p.Mark
         );
         var sites = await Here.SitesAsync(Cancel);
+        var records = await lifts.RecordsAsync([.. rows.Select(r => r.Id)], Cancel);
         Planned = rows.ConvertAll(r =>
-            BenchedLift.Of(r, r.Fields, r.Marks.Where(found.ContainsKey).Select(m => found[m]), Here.Now, sites)
+            BenchedLift.Of(
+                r,
+                r.Fields,
+                records[r.Id],
+                r.Marks.Where(found.ContainsKey).Select(m => found[m]),
+                Here.Now,
+                sites
+            )
         );
         Templates = await lifts.ListAsync(true, Cancel);
         Notices = await notices.OpenAsync(Here.Actor.Id, Cancel);

@@ -34,7 +34,7 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     {
         if (await Lifts.GetAsync(id, Cancel) is not { } row)
             return false;
-        Lift = await BenchedLift.OfAsync(row, typed, Register, Here, Cancel);
+        Lift = await BenchedLift.OfAsync(row, typed, Lifts, Register, Here, Cancel);
         return true;
     }
 

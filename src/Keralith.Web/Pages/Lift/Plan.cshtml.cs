@@ -1,3 +1,4 @@
+using Keralith.Core.Lifts;
 using Keralith.Data;
 using Microsoft.AspNetCore.Mvc;
 
@@ -6,7 +7,7 @@ namespace Keralith.Web.Pages.Lift;
 /// <summary>A lift on one page, to print and take along.</summary>
 public sealed class PlanModel(Here here, LiftStore lifts, PieceStore pieces) : LiftPage(here, lifts, pieces)
 {
-    public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
+    public IReadOnlyList<LiftRecord> Records => Lift.Records;
 
     /// <summary>Whether it tells how each piece is cared for when it comes back.</summary>
     [BindProperty(SupportsGet = true)]
@@ -16,7 +17,6 @@ public sealed class PlanModel(Here here, LiftStore lifts, PieceStore pieces) : L
     {
         if (!await LoadAsync(id))
             return NotFound();
-        Records = await Lifts.RecordsAsync(id, Cancel);
         return Page();
     }
 }

@@ -14,7 +14,7 @@ namespace Keralith.Web.Pages.Lift;
 public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, IssueStore issues, Passwords passwords)
     : LiftPage(here, lifts, pieces)
 {
-    public IReadOnlyList<LiftRecord> Records { get; private set; } = [];
+    public IReadOnlyList<LiftRecord> Records => Lift.Records;
 
     /// <summary>What was ticked, shown again after a refusal.</summary>
     public IReadOnlySet<string> Ticked { get; private set; } = new HashSet<string>();
@@ -125,7 +125,6 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
     {
         if (!await LoadAsync(id))
             return false;
-        Records = await Lifts.RecordsAsync(id, Cancel);
         if (!Row.State.IsOpen())
             StillOut = [.. (await issues.OutAsync(null, id, Cancel)).Select(o => o.Piece.Mark)];
         return true;

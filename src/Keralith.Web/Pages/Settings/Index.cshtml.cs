@@ -46,6 +46,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         bool capacityColours,
         bool seasonEnforced,
         string? watchShare,
+        string? criticalShare,
         string? timeZone,
         string? reason,
         int? stops
@@ -57,6 +58,11 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         var share = QuantityPercent(watchShare);
         if (!share.Ok)
             return await AgainAsync(share.Fault!);
+        var critical = string.IsNullOrWhiteSpace(criticalShare)
+            ? Site.Policies.CriticalShare
+            : QuantityPercent(criticalShare);
+        if (!critical.Ok)
+            return await AgainAsync(critical.Fault!);
         var editions = new Dictionary<string, int>();
         foreach (var known in RuleBookShelf.All)
         {
@@ -73,7 +79,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
             RuleBookShelf.All.Where(b => book.Contains(b.Id)).ToList(),
             editions,
             share.Value,
-            new(latches, thimbles, noChainHoisting, backUpSling, capacityColours),
+            new(latches, thimbles, noChainHoisting, backUpSling, capacityColours) { CriticalShare = critical.Value },
             reason ?? string.Empty
         )
         {
