@@ -57,7 +57,12 @@ public class PieceFactsTests
             { "meets:acid", "true", "", ChangeMeaning.InspectedAgain, "qualified" },
             { "makersWord", "", "Letter of May", ChangeMeaning.JudgedAgain, "qualified" },
             { "fit:throat", "1 in", "2 in", ChangeMeaning.JudgedAgain, "inspector qualified" },
-            { "baseline:leg-1/hook:hook.throat", "1-3/8 in", "2 in", ChangeMeaning.JudgedAgain, "qualified" },
+            { "baseline:leg-1/hook:hook.throat", "1-3/8 in", "2 in", ChangeMeaning.InspectedAgain, "qualified" },
+            { "baseline:leg-1/hook:hook.throat", "1-3/8 in", "1-1/4 in", ChangeMeaning.JudgedAgain, "qualified" },
+            { "basis:leg-1/hook:hook.throat", "twin", "new", ChangeMeaning.InspectedAgain, "qualified" },
+            { "makersAngle", "", "10 deg; manual K-7", ChangeMeaning.JudgedAgain, "qualified" },
+            { "ratingPaper", "", "sheet 44", ChangeMeaning.JudgedAgain, "qualified" },
+            { "calculation", "", "C-118", ChangeMeaning.JudgedAgain, "qualified" },
             { "basis:leg-1/hook:hook.throat", "new", "twin", ChangeMeaning.JudgedAgain, "qualified" },
         };
 

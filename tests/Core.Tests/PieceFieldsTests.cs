@@ -35,6 +35,7 @@ public class PieceFieldsTests
                 ["evidence"] = "R-7",
                 ["makersAngle"] = "10 deg; manual K-7, p. 12",
                 ["calculation"] = "C-118",
+                ["ratingPaper"] = "sheet 44",
                 ["fit:bowl"] = "40 mm",
                 ["fit:section"] = "30 mm",
                 ["fit:inside"] = "50 mm",

@@ -78,6 +78,12 @@ public sealed record SignedInspection(InspectionKind Kind, VerdictKind Verdict, 
     /// <summary>Who made it; null: whoever signed it.</summary>
     public Guid? MadeBy { get; init; }
 
+    /// <summary>Who else answered something of it.</summary>
+    public IReadOnlyList<Guid> Hands { get; init; } = [];
+
+    /// <summary>Whether somebody signed it, made it or answered anything of it.</summary>
+    public bool IsOf(Guid person) => SignedBy == person || Inspector == person || Hands.Contains(person);
+
     /// <summary>Who made it.</summary>
     public Guid Inspector => MadeBy ?? SignedBy;
 
@@ -298,10 +304,10 @@ public static class HoldRules
             return new Refusal(
                 "A full periodic inspection with a fit or watch verdict, made after the hold, is wanted first."
             );
-        return oneMayDoBoth || clean.Any(i => i.SignedBy != closer.Person && i.Inspector != closer.Person)
+        return oneMayDoBoth || clean.Any(i => !i.IsOf(closer.Person))
             ? hold
             : new Refusal(
-                "You made or signed the clean inspection yourself; another qualified person must close this hold."
+                "You signed the clean inspection, made it, or gave an answer of it; another qualified person must close this hold."
             );
     }
 }

@@ -79,12 +79,8 @@ public static class CaseReader
             var percent = limit.Number("percent");
             var count = limit.Whole("count", 1);
             var absolute = criterion is { IsAngle: true }
-                ? limit.Parsed("absolute", Angle.Read) is { } angle
-                    ? angle.Degrees
-                    : (decimal?)null
-                : limit.Parsed("absolute", Length.Read) is { } length
-                    ? length.Millimetres
-                    : null;
+                ? limit.Parsed("absolute", Angle.Read)?.Degrees
+                : limit.Parsed("absolute", Length.Read)?.Millimetres;
             if (percent < 0)
                 limit.Refuse("percent", "found a figure under 0, expected 0 or over");
             if (percent > 1000)

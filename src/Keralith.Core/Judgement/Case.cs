@@ -142,6 +142,13 @@ public sealed record Case(
     /// <summary>What the site asks of this gear beside the books.</summary>
     public IReadOnlyList<OwnQuestion> Own { get; init; } = [];
 
+    /// <summary>
+    /// What was read last at the same places, by part and criterion; empty where nothing is on record. A case told as a
+    /// document has none: what it is held against stands in the register.
+    /// </summary>
+    public IReadOnlyDictionary<(string Part, string Criterion), LastReading> Last { get; init; } =
+        new Dictionary<(string, string), LastReading>();
+
     /// <summary>What sits where on the gear under these books, and what the site asks there.</summary>
     public Placement Placement => Catalogue.PlacementOf(Gear, Books).With(Own);
 

@@ -42,7 +42,15 @@ public static class Judge
         {
             Chosen chosen => FaultJudgement.Of(@case, answer, chosen),
             Counted counted => LimitJudgement.Of(@case, answer, new Reading(counted.Count), watchShare),
-            Measured measured => LimitJudgement.Of(@case, answer, Reading.From(measured), watchShare),
+            Measured measured => LimitJudgement.Of(
+                @case,
+                answer,
+                Reading.From(measured) with
+                {
+                    Last = @case.Last.GetValueOrDefault((answer.Part, answer.Criterion.Id)),
+                },
+                watchShare
+            ),
             MeasuredAngle angle => LimitJudgement.Of(@case, answer, Reading.From(angle), watchShare),
             MeasuredForce force => LimitJudgement.Of(@case, answer, Reading.From(force), watchShare),
             MeasuredMoment moment => LimitJudgement.Of(@case, answer, Reading.From(moment), watchShare),

@@ -95,6 +95,15 @@ internal static class LimitJudgement
             && (figure.Grows ? whenNew - value : value - whenNew) > (whenNew * criterion.MostBetterThanNew) + u
         )
             return Weighed.BetterThanNew;
+        if (
+            criterion.IsLength
+            && reading.Last is { } before
+            && figure.Reference is { } begun
+            && before.Contradicts(begun, criterion.MostBetterThanNew, figure.Grows)
+        )
+            return Weighed.NewContradicted;
+        if (criterion.IsLength && reading.Last?.IsBeaten(value, u, figure.Grows) == true)
+            return Weighed.BetterThanLast;
         if (u > 0 && Math.Abs(figure.Limit - value) <= u)
             return Weighed.TooClose;
         if (figure.HoldAbove is { } step)
@@ -118,6 +127,8 @@ internal static class LimitJudgement
             Weighed.Failed => Outcome.Remove,
             Weighed.CheckTheUnit
             or Weighed.BetterThanNew
+            or Weighed.BetterThanLast
+            or Weighed.NewContradicted
             or Weighed.TooClose
             or Weighed.OverTheStep
             or Weighed.TooCloseToTheStep => Outcome.Hold,

@@ -10,6 +10,8 @@ internal enum Weighed
     Failed,
     CheckTheUnit,
     BetterThanNew,
+    BetterThanLast,
+    NewContradicted,
     TooClose,
     OverTheStep,
     TooCloseToTheStep,
@@ -48,6 +50,10 @@ internal sealed class LimitWords(Reading reading)
                 $"{Value} against {Figure(figure.Reference!.Value)} when new: check the unit. Held until the figure is certain.",
             Weighed.BetterThanNew =>
                 $"{Value} is better than {Figure(figure.Reference!.Value)} when new. It does not heal: measured elsewhere, another piece, or mended? Held until a second reading, by another instrument or another person, tells.",
+            Weighed.BetterThanLast =>
+                $"{Value} is better than the {Figure(reading.Last!.Value.Millimetres)} read on {reading.Last.Day:yyyy-MM-dd}. It does not heal: measured elsewhere, another piece, or mended? Held until a second reading, by another instrument or another person, tells.",
+            Weighed.NewContradicted =>
+                $"It can't have been {Figure(figure.Reference!.Value)} when new: {Figure(reading.Last!.Value.Millimetres)} was read on {reading.Last.Day:yyyy-MM-dd}, and it does not heal. Held: correct the figure when new, or record that the part was replaced.",
             Weighed.TooClose =>
                 $"{Value} lies within {Uncertainty} of the limit of {limit}: too close to call. Measure again with a better instrument, or treat as removed.",
             Weighed.OverTheStep =>

@@ -14,6 +14,9 @@ internal readonly record struct Reading(decimal Value)
     /// <summary>Of the instrument, in the unit of the value; 0 when not stated.</summary>
     public decimal Uncertainty { get; init; }
 
+    /// <summary>What was read last at the same place; null where nothing is on record.</summary>
+    public LastReading? Last { get; init; }
+
     /// <summary>The unit lengths are written back in; null for anything else.</summary>
     public LengthUnit? Unit { get; init; }
 

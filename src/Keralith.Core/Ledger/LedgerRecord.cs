@@ -84,6 +84,10 @@ public sealed record InspectionSigned(
     /// <summary>What the site asked of its own, as it was asked; left out where it asked nothing.</summary>
     [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
     public JsonElement? Own { get; init; }
+
+    /// <summary>What others than whoever made it answered, by person; left out where nobody else did.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyDictionary<Guid, IReadOnlyList<string>>? Hands { get; init; }
 }
 
 /// <summary>A trainee signed an inspection for countersignature.</summary>

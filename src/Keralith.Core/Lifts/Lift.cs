@@ -118,6 +118,9 @@ public sealed record LiftSling(GearPiece Gear, Mass? RatedLoad)
     /// <summary>Why its rated load can't be worked out, in words; null: it is simply not known.</summary>
     public string? WhyUnrated { get; init; }
 
+    /// <summary>The maker's paper on record that states a rated load above the usual one; null: none.</summary>
+    public string? RatingPaper { get; init; }
+
     /// <summary>The hottest it has ever met, as recorded.</summary>
     public Temperature? Hottest { get; init; }
 

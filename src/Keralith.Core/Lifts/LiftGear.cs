@@ -47,6 +47,9 @@ public sealed record LiftGear(
     /// <summary>How many hang under its mark; null for a single piece.</summary>
     public int? LotCount { get; init; }
 
+    /// <summary>The maker's paper on record that states a rated load above the usual one; null: none.</summary>
+    public string? RatingPaper { get; init; }
+
     /// <summary>Of a hung hoist: how far off plumb its maker states it may pull, by a paper on record; null where none does.</summary>
     public Angle? MakersAngle { get; init; }
 
@@ -78,7 +81,12 @@ public sealed record LiftGear(
     /// <summary>The piece as one leg's sling, for a hitch.</summary>
     public LiftSling Sling(Hitch hitch)
     {
-        var bare = new LiftSling(Gear, null) { DesignFactor = DesignFactor, Hottest = Hottest };
+        var bare = new LiftSling(Gear, null)
+        {
+            DesignFactor = DesignFactor,
+            Hottest = Hottest,
+            RatingPaper = RatingPaper,
+        };
         if (Gear.Family.Kind == GearKind.Kit)
         {
             var leg = KitMember.OneLeg(Members);

@@ -62,6 +62,7 @@ public static class PieceRatings
             Members = details.Members,
             LotCount = piece.LotCount,
             Fit = details.Fit,
+            RatingPaper = details.RatingPaper,
             MakersAngle = details.MakersAngle?.Angle,
             IsCalculated = details.Calculation is not null,
         };

@@ -125,6 +125,8 @@ internal static class SlingOnLeg
             $"marked {marked}, where one leg of this size usually carries {QuantityFormat.Rounded(usual.Load, marked.Unit)}: tag or size misread?";
         if (usual.Refuses(marked))
             piece.Forbid(words);
+        else if (sling.RatingPaper is { } paper)
+            piece.Note(LiftOutcome.Ok, $"{words} Its maker's paper states it: {paper}");
         else
             piece.Note(LiftOutcome.Ask, words);
     }

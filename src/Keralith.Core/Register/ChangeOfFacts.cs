@@ -169,6 +169,8 @@ public static class ChangeOfFacts
         var tag = new TagTranscription(gear, entry.TagEntries, entry.RatedLoad, entry.DesignFactor)
         {
             IsRead = entry.TagRead,
+            Words = entry.Details.Tag,
+            RatingPaper = entry.Details.RatingPaper,
             Legibility = entry.Details.Tag.Legibility,
         };
         return [.. TagJudgement.Of(tag, entry.Surroundings, facts.Site.Books).Stopping];

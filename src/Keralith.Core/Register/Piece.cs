@@ -119,7 +119,13 @@ public sealed record Piece
     /// <summary>What its marking comes to at a site, asked of Core.</summary>
     public TagVerdict TagAt(Site site) =>
         TagJudgement.Of(
-            new(Gear, TagEntries, RatedLoad, DesignFactor) { IsRead = TagRead, Legibility = Details.Tag.Legibility },
+            new(Gear, TagEntries, RatedLoad, DesignFactor)
+            {
+                IsRead = TagRead,
+                Words = Details.Tag,
+                Legibility = Details.Tag.Legibility,
+                RatingPaper = Details.RatingPaper,
+            },
             Surroundings,
             site.Books
         );

@@ -34,6 +34,9 @@ public sealed record PieceDetails
     /// <summary>A kit's roster, line by line.</summary>
     public IReadOnlyList<KitMember> Members { get; init; } = [];
 
+    /// <summary>The maker's paper that states a rated load above what its size usually carries; null where none is on record.</summary>
+    public string? RatingPaper { get; init; }
+
     /// <summary>Of a hung hoist: how far off plumb its maker states it may pull, and where; null where it states nothing.</summary>
     public MakersAngle? MakersAngle { get; init; }
 
@@ -49,6 +52,8 @@ public sealed record PieceDetails
         roles.May(Right.ChangeFigures) ? null
         : MakersAngle?.Angle > (before.MakersAngle?.Angle ?? default)
             ? "The angle off plumb a maker states is entered by a qualified person, by the maker's paper."
+        : RatingPaper is not null && RatingPaper != before.RatingPaper
+            ? "The paper that states a rating above the usual one is entered by a qualified person."
         : Calculation is not null && Calculation != before.Calculation
             ? "The calculation a lifting point was made by is entered by a qualified person."
         : null;

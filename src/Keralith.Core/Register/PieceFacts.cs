@@ -1,4 +1,5 @@
 using System.Globalization;
+using Keralith.Core.Judgement;
 using Keralith.Core.People;
 
 namespace Keralith.Core.Register;
@@ -56,9 +57,9 @@ public static class PieceFacts
         Group("meets:", "meets", (a, b) =>
             PieceFields.Milder(a.Surroundings.Chemicals.Except(b.Surroundings.Chemicals).Any())
         ),
-        Group("baseline:", "figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
-        Group("basis:", "basis of the figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
-        Group("links:", "links of the figure when new", PieceFields.Always(Judge, Right.ChangeFigures)),
+        Group("baseline:", "figure when new", Figures),
+        Group("basis:", "basis of the figure when new", Figures),
+        Group("links:", "links of the figure when new", Figures),
     ];
 
     /// <summary>Attributes of the gear itself: read from the piece.</summary>
@@ -67,6 +68,25 @@ public static class PieceFacts
         string.Empty,
         PieceFields.Always(Judge, Right.ChangeFacts)
     );
+
+    /// <summary>
+    /// A figure when new is a qualified person's to change; one that judges more mildly waits for a full inspection: a
+    /// figure that moved the milder way, a better basis, other links.
+    /// </summary>
+    private static (ChangeMeaning, Right) Figures(PieceEntry before, PieceEntry after) =>
+        (
+            before.Baselines.Any(b =>
+                after.Baselines.TryGetValue(b.Key, out var now) && IsMilder(after.Gear, b.Key, b.Value, now)
+            )
+                ? ChangeMeaning.InspectedAgain
+                : Judge,
+            Right.ChangeFigures
+        );
+
+    private static bool IsMilder(Gear.GearPiece gear, BaselineKey key, BaselineFigure was, BaselineFigure now) =>
+        was.Links != now.Links
+        || now.Basis < was.Basis
+        || Gear.Catalogue.Find(key.Criterion)?.IsMilder(gear, was.Length, now.Length) != false;
 
     private static PieceField Group(
         string start,

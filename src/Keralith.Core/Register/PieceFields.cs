@@ -228,6 +228,13 @@ public static class PieceFields
             (e, v) => e with { Surroundings = e.Surroundings with { MakersWord = v } }
         ),
         PieceField.Detail(
+            "ratingPaper",
+            "maker's paper for a rating above the usual one",
+            (a, b) => Freed(b.Details.RatingPaper is not null),
+            d => d.RatingPaper,
+            (r, d) => d with { RatingPaper = r.Text("ratingPaper") }
+        ),
+        PieceField.Detail(
             "makersAngle",
             "angle off plumb its maker states",
             (a, b) => Freed(b.Details.MakersAngle?.Angle > (a.Details.MakersAngle?.Angle ?? default)),

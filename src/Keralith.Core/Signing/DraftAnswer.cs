@@ -22,6 +22,9 @@ public sealed record DraftAnswer(
     /// <summary>What it was measured with; null where none was in hand, or nothing was measured.</summary>
     public Instrument? Instrument { get; init; }
 
+    /// <summary>Whose hand it is; null where that is whoever made the record.</summary>
+    public Guid? Hand { get; init; }
+
     /// <summary>Where on the drawing it was found, in its units; null where nobody pinned it.</summary>
     public Pin? Pin { get; init; }
 
@@ -44,7 +47,8 @@ public static class DraftCase
         InspectionKind kind,
         Site site,
         IEnumerable<DraftAnswer> answers,
-        IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines
+        IReadOnlyDictionary<BaselineKey, BaselineFigure> baselines,
+        IReadOnlyDictionary<(string Part, string Criterion), LastReading>? last = null
     )
     {
         var given = answers.ToDictionary(a => (a.Part, a.Criterion));
@@ -68,9 +72,13 @@ public static class DraftCase
 
         // The record names the limits that bear on this gear, and no others.
         var limits = site.LimitsFor(piece.Maker, piece.Model)
-            .Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion))
+            .Where(l => placement.Questions.Any(q => q.Criterion == l.Criterion) && l.FaultOn(gear) is null)
             .ToList();
-        return new(site.Books, kind, gear, limits, read) { Own = own };
+        return new(site.Books, kind, gear, limits, read)
+        {
+            Own = own,
+            Last = last ?? new Dictionary<(string, string), LastReading>(),
+        };
     }
 
     /// <summary>

@@ -30,6 +30,13 @@ public sealed record SigningFacts
     /// <summary>Figures when new, as they stood from when the inspection counts.</summary>
     public required IReadOnlyDictionary<BaselineKey, BaselineFigure> Baselines { get; init; }
 
+    /// <summary>What was read last at the same places, by part and criterion.</summary>
+    public IReadOnlyDictionary<(string Part, string Criterion), LastReading> Last { get; init; } = NothingRead;
+
+    /// <summary>Nothing was read before.</summary>
+    public static IReadOnlyDictionary<(string Part, string Criterion), LastReading> NothingRead { get; } =
+        new Dictionary<(string, string), LastReading>();
+
     /// <summary>Where among the facts the newest open hold was put on, or a new tag fitted since; null: not on hold.</summary>
     public FactOrder? Held { get; init; }
 
@@ -81,7 +88,17 @@ public sealed record SigningFacts
     }
 
     /// <summary>The case they make.</summary>
-    public Case ToCase() => DraftCase.Of(Piece, Kind, Site, Answers, Baselines);
+    public Case ToCase() => DraftCase.Of(Piece, Kind, Site, Answers, Baselines, Last);
+
+    /// <summary>What others than whoever made it answered: by person, each part and criterion.</summary>
+    public IReadOnlyDictionary<Guid, IReadOnlyList<string>> OtherHands(Guid inspector) =>
+        Given
+            .Where(a => a.Hand is { } hand && hand != inspector)
+            .GroupBy(a => a.Hand!.Value)
+            .ToDictionary(
+                h => h.Key,
+                IReadOnlyList<string> (h) => [.. h.Select(a => $"{a.Part} {a.Criterion}").Order(StringComparer.Ordinal)]
+            );
 }
 
 /// <summary>What is signed, as it was read.</summary>
@@ -117,7 +134,12 @@ public sealed record SigningOutcome(
     DateOnly? NextBy,
     PieceState State,
     NewHold? Hold
-);
+)
+{
+    /// <summary>What others than whoever made it answered, by person: none of them closes a hold by this record.</summary>
+    public IReadOnlyDictionary<Guid, IReadOnlyList<string>> Hands { get; init; } =
+        new Dictionary<Guid, IReadOnlyList<string>>();
+}
 
 /// <summary>Signing inspections: alone, for countersignature, or by countersigning; and what a signature does.</summary>
 public static class InspectionSigning
@@ -179,7 +201,10 @@ public static class InspectionSigning
             Correction.NextBy(facts.Corrects?.NextBy, read.NextBy),
             state.Value,
             HoldOf(facts, @case, verdict, signedAs, stricter)
-        );
+        )
+        {
+            Hands = facts.OtherHands(facts.OfferedBy ?? by.Person),
+        };
     }
 
     /// <summary>

@@ -79,9 +79,11 @@ public static class TagJudgement
         var here = Rated(tag, met, books, remarks);
         if (tag.RatedLoad is { } marked)
         {
-            SizeGuide(tag.Gear, marked, remarks);
+            SizeGuide(tag, marked, remarks);
             if (UsualRating.Above(tag.Gear, marked) is { } above)
-                remarks.Add(new("rating and size", Outcome.Hold, $"It is {above.Words}"));
+                remarks.Add(Papered(tag, "rating and size", $"It is {above.Words}", above.Refused));
+            if (RatingByHitch.Against(tag.Gear, tag.Words, marked) is { } never)
+                remarks.Add(new("rating by hitch", Outcome.Hold, never));
             Colour(tag.Gear, marked, remarks);
         }
 
@@ -158,8 +160,15 @@ public static class TagJudgement
             _ => null,
         };
 
-    private static void SizeGuide(GearPiece gear, Mass marked, List<TagRemark> remarks)
+    /// <summary>Held, unless a maker's paper states it; what no gear of the size carries is held whatever a paper says.</summary>
+    private static TagRemark Papered(TagTranscription tag, string check, string words, bool never = false) =>
+        tag.RatingPaper is { } paper && !never
+            ? new(check, Outcome.Watch, $"{words} Its maker's paper states it: {paper}.")
+            : new(check, Outcome.Hold, words);
+
+    private static void SizeGuide(TagTranscription tag, Mass marked, List<TagRemark> remarks)
     {
+        var gear = tag.Gear;
         if (gear.Family.Kind != GearKind.Chain || gear.Size is not { } size)
             return;
         const string Check = "size and grade";
@@ -181,9 +190,9 @@ public static class TagJudgement
             );
         else if (ChainSizeGuide.IsOver(marked, usual))
             remarks.Add(
-                new(
+                Papered(
+                    tag,
                     Check,
-                    Outcome.Hold,
                     $"Marked {Load(marked, marked.Unit)}, where one leg of {size} grade {gear.ChainGrade?.Number} chain usually carries {Load(usual, marked.Unit)}: tag or size misread?"
                 )
             );

@@ -19,6 +19,12 @@ public sealed record TagTranscription(
     /// <summary>Whether anybody has read the marking yet; gear taken over from a list has none read.</summary>
     public bool IsRead { get; init; } = true;
 
+    /// <summary>What it says beyond load and factor.</summary>
+    public TagWords Words { get; init; } = TagWords.Plain;
+
+    /// <summary>The maker's paper that states a rated load above the usual one, as a qualified person entered it; null: none.</summary>
+    public string? RatingPaper { get; init; }
+
     /// <summary>How well it can be read.</summary>
     public Legibility Legibility { get; init; } = Legibility.Clear;
 

@@ -279,7 +279,8 @@ internal static class Derivation
     private static NpgsqlBatchCommand InspectionsOf(Named pieces) =>
         new NpgsqlBatchCommand(
             $"""
-            select piece_id, kind, verdict, counts_seq, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by
+            select piece_id, kind, verdict, counts_seq, seen_at is not null as correction, signed_by, inspected_on, next_by, made_by,
+              array(select k::uuid from jsonb_object_keys(answer_hands) k) as hands
             from standing_inspection
             where piece_id {pieces.Is}
             order by piece_id, counts_seq
@@ -300,6 +301,7 @@ internal static class Derivation
                 InspectedOn = r.Get<DateOnly>("inspected_on"),
                 NextBy = r.ValueOrNull<DateOnly>("next_by"),
                 MadeBy = r.ValueOrNull<Guid>("made_by"),
+                Hands = r.Get<Guid[]>("hands"),
             }
         );
 }

@@ -197,7 +197,7 @@ public sealed class CorrectionStore(Database database)
             new NpgsqlBatchCommand(
                 """
                 select i.piece_id, i.kind, i.verdict, i.inspected_on, i.counts_from, i.counts_seq, i.instruments::text as instruments, i.next_by,
-                  array_remove(array[i.signed_by, i.made_by], null) as hands,
+                  array_remove(array[i.signed_by, i.made_by], null) || array(select k::uuid from jsonb_object_keys(i.answer_hands) k) as hands,
                   exists (select from supersession s where s.inspection_id = i.id) as superseded,
                   (select h.cause from hold h
                    where h.inspection_id = i.id and not exists (select from release r where r.hold_id = h.id)

@@ -100,6 +100,9 @@ public sealed record InspectionRow(
     /// <summary>The people who made it and signed it.</summary>
     public IReadOnlyList<Guid> Hands { get; init; } = [];
 
+    /// <summary>What others than whoever made it answered: by name, each part and criterion.</summary>
+    public IReadOnlyDictionary<string, string[]> OtherHands { get; init; } = new Dictionary<string, string[]>();
+
     /// <summary>Why the verdict is stricter than the rules; null where it is not.</summary>
     public string? Stricter { get; init; }
 

@@ -1,4 +1,6 @@
+using System.Text.Json;
 using Keralith.Core.Custody;
+using Keralith.Core.Formats;
 using Keralith.Core.Judgement;
 using Keralith.Core.Register;
 using Keralith.Core.Signing;
@@ -60,7 +62,7 @@ public sealed class InspectionStore(Database database)
         trip.All(
             new NpgsqlBatchCommand(
                 """
-                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_at, a.seq,
+                select a.part, a.criterion, a.answer, a.value, a.shortest, a.uncertainty, a.note, a.at_x, a.at_y, w.name, a.saved_by, a.saved_at, a.seq,
                   t.name as instrument, t.uncertainty as instrument_uncertainty, t.calibration_due
                 from draft_answer a
                 join person w on w.id = a.saved_by
@@ -83,6 +85,57 @@ public sealed class InspectionStore(Database database)
             ).Positional(piece),
             InspectionRows.Signed
         );
+
+    /// <summary>The records of a piece that readings are held against: full inspections that count, the last ones.</summary>
+    internal static Asked<List<EarlierRecord>> Earlier(Trip trip, Guid piece) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                $"""
+                select case_document, inspected_on, counts_from, coalesce(made_by, signed_by) as by, instruments::text as instruments
+                from standing_inspection
+                where piece_id = $1 and kind in {Fragments.Full}
+                order by counts_seq desc limit {MostEarlier}
+                """
+            ).Positional(piece),
+            r =>
+                CaseReader.Read(r.Get<string>("case_document")).Value is { } @case
+                    ? new EarlierRecord(
+                        @case,
+                        r.Get<DateOnly>("inspected_on"),
+                        r.Get<DateTimeOffset>("counts_from"),
+                        r.Get<Guid>("by"),
+                        JsonSerializer.Deserialize<List<string>>(r.Get<string>("instruments"))!
+                    )
+                    : null,
+            rows => rows.OfType<EarlierRecord>().ToList()
+        );
+
+    /// <summary>When each part of a piece was last replaced.</summary>
+    internal static Asked<Dictionary<string, DateTimeOffset>> Replaced(Trip trip, Guid piece) =>
+        trip.Ask(
+            new NpgsqlBatchCommand(
+                "select part, max(at) as at from part_change where piece_id = $1 group by part"
+            ).Positional(piece),
+            r => (Part: r.Get<string>("part"), At: r.Get<DateTimeOffset>("at")),
+            rows => rows.ToDictionary(r => r.Part, r => r.At)
+        );
+
+    /// <summary>What a draft's readings are held against, on a connection of its own.</summary>
+    public async Task<IReadOnlyDictionary<(string Part, string Criterion), LastReading>> LastAsync(
+        Guid piece,
+        IEnumerable<DraftAnswer> answers,
+        Guid inspector,
+        CancellationToken cancel
+    )
+    {
+        var trip = new Trip();
+        var (earlier, replaced) = (Earlier(trip, piece), Replaced(trip, piece));
+        await database.MakeAsync(trip, cancel).ConfigureAwait(false);
+        return LastReadings.Of(earlier.Value, replaced.Value, answers, inspector);
+    }
+
+    /// <summary>So many records tell what was read last: a doubtful reading is confirmed soon, or not at all.</summary>
+    private const int MostEarlier = 20;
 
     public Task<InspectionRow?> FindSignedAsync(Guid id, CancellationToken cancel) =>
         database
@@ -258,8 +311,9 @@ public sealed class InspectionStore(Database database)
         InspectionKind kind,
         Site site,
         IEnumerable<DraftAnswer> answers,
-        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines
-    ) => DraftCase.Of(piece, kind, site, answers, baselines.ToDictionary(b => b.Key, b => b.Value.Figure));
+        IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
+        IReadOnlyDictionary<(string Part, string Criterion), LastReading>? last = null
+    ) => DraftCase.Of(piece, kind, site, answers, baselines.ToDictionary(b => b.Key, b => b.Value.Figure), last);
 
     /// <summary>Throws a draft away, with all its answers; what it had found goes into the ledger.</summary>
     public Task<Checked<Recorded>> DiscardAsync(Guid draft, Stamp stamp, CancellationToken cancel) =>

@@ -100,17 +100,23 @@ public sealed class SigningStore(Database database)
         var beside = new Trip();
         var baselines = PieceStore.Baselines(beside, open.Piece, open.Seen);
         var held = Holding.Newest(beside, open.Piece);
+        var earlier = InspectionStore.Earlier(beside, open.Piece);
+        var replaced = InspectionStore.Replaced(beside, open.Piece);
         var leave = PeopleStore.Authorisations(beside, session.Stamp.Actor.Id);
         var corrected = open.Corrects is { } wrongId ? CorrectionStore.Find(beside, wrongId) : null;
         if (await session.LockAsync(open.Piece, beside).ConfigureAwait(false) is not { } piece)
             return Refusals.NoSuchPiece;
         var wrong = corrected?.Value;
+        var answers = answersOf(piece, session.Site);
         var facts = new SigningFacts
         {
             Piece = piece,
             Site = session.Site,
             Kind = open.Kind,
-            Answers = answersOf(piece, session.Site),
+            Answers = answers,
+            Last = wrong is not null
+                ? SigningFacts.NothingRead
+                : LastReadings.Of(earlier.Value, replaced.Value, answers, open.OfferedBy ?? session.Stamp.Actor.Id),
             Baselines = baselines.Value.ToDictionary(b => b.Key, b => b.Value.Figure),
             Held = held.Value,
             Authorisations = leave.Value,
@@ -166,6 +172,7 @@ public sealed class SigningStore(Database database)
                 )
                 {
                     Own = written.OwnDocument is { } own ? JsonDocument.Parse(own).RootElement : null,
+                    Hands = outcome.Hands.Count > 0 ? outcome.Hands : null,
                 },
                 piece.Mark
             )
@@ -253,8 +260,8 @@ public sealed class SigningStore(Database database)
             insert into inspection
               (id, piece_id, kind, inspected_on, signed_at, signed_by, verdict, complete, catalogue_version, case_document, verdict_document,
                notes, worked_to, made_by, stricter, next_by, instruments, minutes, parts_touched, pins, seen_at, seen_seq,
-               own_document)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21, $22, $23)
+               own_document, answer_hands)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12::jsonb, $13::jsonb, $14, $15, $16, $17::jsonb, $18, $19, $20::jsonb, $21, $22, $23, $24::jsonb)
             """,
             open.Id,
             piece.Id,
@@ -278,7 +285,8 @@ public sealed class SigningStore(Database database)
             JsonSerializer.Serialize(written.Pins),
             wrong?.CountsFrom,
             wrong?.Order.Number,
-            written.OwnDocument
+            written.OwnDocument,
+            JsonSerializer.Serialize(outcome.Hands)
         );
 
     /// <summary>
@@ -302,6 +310,8 @@ public sealed class SigningStore(Database database)
                 var beside = new Trip();
                 var answers = InspectionStore.Answers(beside, draft);
                 var baselines = PieceStore.Baselines(beside, open.Value.Piece, open.Value.Seen);
+                var earlier = InspectionStore.Earlier(beside, open.Value.Piece);
+                var replaced = InspectionStore.Replaced(beside, open.Value.Piece);
                 if (await session.LockAsync(open.Value.Piece, beside).ConfigureAwait(false) is not { } piece)
                     return Refusals.NoSuchPiece;
                 var facts = new SigningFacts
@@ -312,6 +322,7 @@ public sealed class SigningStore(Database database)
                     Answers = answers.Value,
                     Baselines = baselines.Value.ToDictionary(b => b.Key, b => b.Value.Figure),
                     OfferedBy = open.Value.OfferedBy,
+                    Last = LastReadings.Of(earlier.Value, replaced.Value, answers.Value, stamp.Actor.Id),
                 };
                 var offered = InspectionSigning.Offer(facts, signing, session.By);
                 if (!offered.Ok)

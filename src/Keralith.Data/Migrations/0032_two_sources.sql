@@ -5,3 +5,9 @@ alter table lift_record add constraint lift_record_kind_check
 
 -- The share of a crane above which a lift is critical is the site's to say; a plan may only be stricter.
 alter table site add column critical_share numeric not null default 0.75 check (critical_share > 0 and critical_share <= 0.75);
+
+-- Whose hand an answer of a signed inspection is, where it is not whoever made it: by person, each part and criterion.
+alter table inspection add column answer_hands jsonb not null default '{}';
+drop view standing_inspection;
+create view standing_inspection as
+  select i.* from inspection i where not exists (select from supersession s where s.inspection_id = i.id);

@@ -28,7 +28,8 @@ internal static class InspectionRows
             select i.id, i.piece_id, i.kind, i.inspected_on, i.signed_at, w.name as signed_by, i.verdict, i.complete, i.catalogue_version,
                    i.case_document, i.own_document, {verdict} as verdict_document, i.notes::text as notes, i.worked_to::text as worked_to,
                    (select m.name from person m where m.id = i.made_by) as made_by,
-                   array_remove(array[i.signed_by, i.made_by], null) as hands,
+                   array_remove(array[i.signed_by, i.made_by], null) || array(select k::uuid from jsonb_object_keys(i.answer_hands) k) as hands,
+                   (select jsonb_object_agg(h.name, i.answer_hands->h.id::text) from person h where i.answer_hands ? h.id::text)::text as other_hands,
                    i.stricter, i.next_by, i.instruments::text as instruments, i.minutes, i.parts_touched, i.pins::text as pins, i.counts_from,
                    f.inspection_id as corrects, f.why as corrects_why, s.became, s.why as superseded_why, s.at as superseded_at,
                    (select m.name from person m where m.id = s.by_person) as superseded_by
@@ -49,6 +50,7 @@ internal static class InspectionRows
         )
         {
             Order = new(r.Get<long>("seq")),
+            Hand = r.Get<Guid>("saved_by"),
             Instrument = r.TextOrNull("instrument") is { } name
                 ? new(
                     name,
@@ -117,6 +119,9 @@ internal static class InspectionRows
             Pins = JsonSerializer.Deserialize<Dictionary<string, Pin>>(r.Get<string>("pins"))!,
             CountsFrom = r.Get<DateTimeOffset>("counts_from"),
             Hands = r.Get<Guid[]>("hands"),
+            OtherHands = r.TextOrNull("other_hands") is { } others
+                ? JsonSerializer.Deserialize<Dictionary<string, string[]>>(others)!
+                : [],
             Corrects = r.ValueOrNull<Guid>("corrects"),
             CorrectsWhy = r.TextOrNull("corrects_why"),
             Superseded = r.TextOrNull("superseded_why") is { } why

@@ -167,6 +167,15 @@ public sealed record Criterion
     /// </summary>
     public (decimal Least, decimal Most)? LikelyOfSize { get; init; }
 
+    /// <summary>Whether another figure when new judges a reading more mildly: a larger one where growth is worn, a smaller one where loss is.</summary>
+    /// <param name="gear">The gear.</param>
+    /// <param name="before">The figure as it stood.</param>
+    /// <param name="after">The figure as it is to be.</param>
+    /// <returns>True also where no rule says which way is milder.</returns>
+    public bool IsMilder(GearPiece gear, Length before, Length after) =>
+        before != after
+        && (Limit?.Resolve(new(gear, before)) is not Figure figure || (figure.Grows ? after > before : after < before));
+
     /// <summary>How the register's files name its figure when new: <c>throat</c> for the column <c>baseline_throat</c>; null: by its part and id.</summary>
     public string? FileName { get; init; }
 

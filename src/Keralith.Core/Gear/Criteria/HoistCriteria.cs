@@ -213,6 +213,7 @@ internal static class HoistCriteria
             MakerMayBeLaxer = true,
             OverLinks = true,
             MostBetterThanNew = 0.01m,
+            LikelyOfSize = (2.5m, 3.6m),
             FileName = "gauge_length",
         },
         Book.Measure(
@@ -228,6 +229,7 @@ internal static class HoistCriteria
         {
             Source = new("Site default; the maker's figure comes first (ASME B30.16, B30.21)", "load chain wear"),
             MakerMayBeLaxer = true,
+            LikelyOfSize = (0.8m, 1.25m),
             ThicknessWhenNew = c => c.Baseline,
         },
         Book.Count(
@@ -278,6 +280,7 @@ internal static class HoistCriteria
         ) with
         {
             MostBetterThanNew = 0.10m,
+            LikelyOfSize = (0.8m, 1.25m),
         },
         Book.Fault(
             "hoistrope.structure",

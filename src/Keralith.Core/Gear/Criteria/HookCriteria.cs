@@ -62,6 +62,7 @@ internal static class HookCriteria
         {
             MakerMayBeLaxer = true,
             MakersMostShare = 0.15m,
+            LikelyOfSize = (1, 8),
             FileName = "throat",
             Taught =
                 "5, 10, 15 and even 25 % of growth are taught. On a throat of 1-3/8 in, 5 % is 0.069 in and 15 % is 0.206 in: agree on the book before the caliper comes out.",
@@ -78,6 +79,7 @@ internal static class HookCriteria
         ) with
         {
             MakerMayBeLaxer = true,
+            LikelyOfSize = (0.5m, 6),
             FileName = "section",
         },
         Book.Test(

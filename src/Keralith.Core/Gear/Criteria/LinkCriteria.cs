@@ -33,7 +33,10 @@ internal static class LinkCriteria
             "The thinnest point of the link now.",
             "Measure at the bearing points, both ways across.",
             "link when new"
-        ),
+        ) with
+        {
+            LikelyOfSize = (0.5m, 4),
+        },
     ];
 
     public static string[] OnAnyLink { get; } = All.Ids();

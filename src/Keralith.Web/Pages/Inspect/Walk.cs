@@ -25,13 +25,14 @@ public sealed class Walk
         Site site,
         IEnumerable<DraftAnswer> answers,
         IReadOnlyDictionary<BaselineKey, BaselineRow> baselines,
+        IReadOnlyDictionary<(string Part, string Criterion), LastReading> last,
         IEnumerable<InspectionRow> signed
     )
     {
         (Draft, Piece, Site) = (draft, piece, site);
         _answers = answers.ToDictionary(a => (a.Part, a.Criterion));
         _baselines = baselines;
-        Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines);
+        Case = InspectionStore.CaseOf(piece, draft.Kind, site, _answers.Values, baselines, last);
         Parts = Case
             .Parts.Select(p =>
                 p with
@@ -133,12 +134,18 @@ public sealed class Walk
         if (await inspections.DraftAsync(id, cancel) is not { } draft)
             return null;
         var piece = (await pieces.GetAsync(draft.Piece, cancel))!;
+        var answers = await inspections.AnswersAsync(id, cancel);
+        var baselines = await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.Seen);
+        var last = draft.Corrects is null
+            ? await inspections.LastAsync(piece.Id, answers, here.Actor.Id, cancel)
+            : SigningFacts.NothingRead;
         return new(
             draft,
             piece,
             await here.SiteOfAsync(piece, cancel),
-            await inspections.AnswersAsync(id, cancel),
-            await pieces.BaselinesAsync(piece.Id, cancel, draft.Corrects?.Seen),
+            answers,
+            baselines,
+            last,
             await inspections.SignedAsync(piece.Id, cancel)
         )
         {
