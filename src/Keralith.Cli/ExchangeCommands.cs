@@ -41,7 +41,7 @@ internal static class ExchangeCommands
         }
 
         var landed = 0;
-        if (!dry && (refused == 0 || partial))
+        if (refused == 0 || partial)
         {
             var progress = fresh >= 2000 ? new Progress<int>(n => Console.Error.Write($"\r{n} of {fresh}")) : null;
             var result = await import.LandAsync(
@@ -49,7 +49,8 @@ internal static class ExchangeCommands
                 partial,
                 new(who, DateTimeOffset.UtcNow, Guid.CreateVersion7()),
                 progress,
-                CancellationToken.None
+                CancellationToken.None,
+                dry
             );
             if (!result.Ok)
                 throw new UsageException(result.Fault!);
@@ -57,7 +58,7 @@ internal static class ExchangeCommands
         }
 
         Console.WriteLine(
-            $"{plan.Value.Rows.Count} rows: {(dry ? $"{fresh} would land" : $"{landed} landed")}, {same} unchanged, {refused} refused{(refused > 0 && landed == 0 && !dry ? "; nothing landed" : string.Empty)}."
+            $"{plan.Value.Rows.Count} rows: {(dry ? $"{(refused == 0 || partial ? landed : fresh)} would land" : $"{landed} landed")}, {same} unchanged, {refused} refused{(refused > 0 && landed == 0 && !dry ? "; nothing landed" : string.Empty)}."
         );
         return refused > 0 ? 2 : 0;
     }

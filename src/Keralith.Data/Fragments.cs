@@ -25,6 +25,9 @@ internal static class Fragments
     /// <summary>The codes of the states of a lift that is still to come.</summary>
     public static string OpenLift { get; } = List<LiftState>(s => s.IsOpen());
 
+    /// <summary>What a mark in some column looks like, as <see cref="Looks.Of"/> says it: marks are plain capitals, figures and dashes.</summary>
+    public static string Look(string column) => $"translate(replace({column}, '-', ''), 'OIL', '011')";
+
     /// <summary>
     /// What the spellings of a name in some column have in common, as near as SQL comes to <see cref="Spelling.MayBeSame"/>.
     /// </summary>

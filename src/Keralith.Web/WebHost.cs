@@ -46,6 +46,8 @@ public static class WebHost
         Dating? dating = null
     )
     {
+        if (Security.WorksKey.FaultOfFolder is { } fault)
+            throw new InvalidOperationException(fault);
         var builder = WebApplication.CreateBuilder(
             new WebApplicationOptions
             {

@@ -264,4 +264,41 @@ public class AccountsTests
         Assert.NotNull(BackupActs.RefusalToKeep(0));
         Assert.Null(BackupActs.RefusalToKeep(1));
     }
+
+    [Theory]
+    [InlineData(0, "inspector", true)]
+    [InlineData(366, "inspector", true)]
+    [InlineData(367, "inspector", false)]
+    [InlineData(-1, "inspector", false)]
+    [InlineData(null, "inspector", false)]
+    [InlineData(30, "qualified", false)]
+    [InlineData(30, "", false)]
+    public void A_token_of_ones_own_ends_and_has_no_larger_rights(int? days, string roles, bool may)
+    {
+        var by = GivenPeople.Signer(Role.Inspector);
+        var asked = Roles.Parse(roles.Split(' ', StringSplitOptions.RemoveEmptyEntries));
+        var ends = days is { } n ? by.Day.AddDays(n) : (DateOnly?)null;
+        Assert.Equal(may, PeopleActs.RefusalOfToken("Scale", ends, asked, by) is null);
+        Assert.NotNull(PeopleActs.RefusalOfToken(" ", ends, asked, by));
+    }
+
+    [Fact]
+    public void A_token_acts_with_what_its_person_still_has_and_nothing_without_the_factor_they_must_have()
+    {
+        var both = Roles.Of([Role.Inspector, Role.Qualified]);
+        Assert.Equal("inspector", PeopleActs.RolesOfToken(Role.Inspector, both, false).ToString());
+        Assert.True(PeopleActs.RolesOfToken(Role.Qualified, Role.Inspector, false).IsNone);
+        Assert.Equal(both.ToString(), PeopleActs.RolesOfToken(null, both, false).ToString());
+        Assert.True(PeopleActs.RolesOfToken(null, both, true).IsNone);
+    }
+
+    [Fact]
+    public void A_token_is_ended_by_whose_it_is_or_an_administrator()
+    {
+        var by = GivenPeople.Signer(Role.Crew);
+        Assert.Null(PeopleActs.RefusalToRevoke(by.Person, by));
+        Assert.NotNull(PeopleActs.RefusalToRevoke(Guid.NewGuid(), by));
+        Assert.Null(PeopleActs.RefusalToRevoke(Guid.NewGuid(), GivenPeople.Signer(Role.Admin)));
+        Assert.NotNull(PeopleActs.RefusalToRevoke(null, GivenPeople.Signer(Role.Admin)));
+    }
 }

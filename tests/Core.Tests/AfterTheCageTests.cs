@@ -309,7 +309,7 @@ public class AfterTheCageTests
     [InlineData("K-2000/1500", false)]
     [InlineData("1500", false)]
     [InlineData("MK-1500", false)]
-    [InlineData("K", false)]
+    [InlineData("K", true)]
     [InlineData("K-000000000000001500", true)]
     [InlineData("K-999999999999999999", false)]
     [InlineData("K-9999999999999999999", true)]

@@ -156,6 +156,19 @@ public class ClosingHoldsTests
     }
 
     [Fact]
+    public void What_is_kept_as_evidence_is_not_released()
+    {
+        var facts = Facts(HoldCause.Doubt, [Clean(Held.AddHours(2))]);
+        var by = GivenPeople.Signer(Role.Qualified);
+        Assert.True(Cage.Release(facts, Id, "Sound", by).Ok);
+        Assert.Contains(
+            "kept as evidence: claim 7",
+            Cage.Release(facts with { Locked = "claim 7" }, Id, "Sound", by).Fault,
+            StringComparison.Ordinal
+        );
+    }
+
+    [Fact]
     public void A_release_says_why()
     {
         var closed = Cage.Release(

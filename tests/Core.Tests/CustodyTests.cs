@@ -56,6 +56,7 @@ public class CustodyTests
             { "no rated load", Good with { RatedLoadKnown = false }, "rated load" },
             { "not for lifting", Good with { ForLifting = false }, "Not for lifting" },
             { "lacks the season's colour", Good with { LacksSeasonColour = true }, "colour" },
+            { "kept as evidence", Good with { Locked = "claim 7" }, "Kept as evidence: claim 7." },
             { "calibration out", Good with { CalibrationDue = Today.AddDays(-1) }, "Calibration" },
         };
 

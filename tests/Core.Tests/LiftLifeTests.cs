@@ -173,6 +173,45 @@ public class LiftLifeTests
         );
     }
 
+    [Fact]
+    public void A_lift_is_tried_with_the_gear_that_is_out_for_it_and_stands()
+    {
+        var good = Steps["good trial"];
+        Assert.Equal(Refused, Said(LiftLife.After(Good(LiftState.Out) with { NotOut = ["HM-1"] }, good, Qualified)));
+        var stopped = Good(LiftState.Out) with { Verdict = Plan(LiftOutcome.NotPermitted) };
+        Assert.Equal(Refused, Said(LiftLife.After(stopped, good, Qualified)));
+        Assert.Equal("planned", Said(LiftLife.After(stopped, Steps["bad trial"], Qualified)));
+    }
+
+    [Fact]
+    public void A_lift_whose_gear_is_not_as_checked_any_more_ends_with_words_how_it_came_down()
+    {
+        foreach (
+            var facts in new[]
+            {
+                Good(LiftState.Tried) with
+                {
+                    NotOut = ["HM-1"],
+                },
+                Good(LiftState.Tried) with
+                {
+                    Verdict = Plan(LiftOutcome.NotPermitted),
+                },
+                Good(LiftState.Tried) with
+                {
+                    Verdict = null,
+                },
+            }
+        )
+        {
+            var asked = LiftLife.After(facts, new EndLift(" "), Qualified);
+            Assert.Contains("Write how it went", asked.Fault, StringComparison.Ordinal);
+            Assert.Equal("done", Said(LiftLife.After(facts, new EndLift("Landed on a spare sling"), Qualified)));
+        }
+
+        Assert.Equal("done", Said(LiftLife.After(Good(LiftState.Tried), new EndLift(null), Qualified)));
+    }
+
     private static LiftFacts Good(LiftState state) => new(state, false, Plan(LiftOutcome.Ok), true, true, [], 2);
 
     private static PlanVerdict Plan(LiftOutcome? outcome, bool critical = false)

@@ -1,4 +1,5 @@
 using System.Security.Cryptography;
+using System.Text.Json;
 using System.Text.Json.Nodes;
 using Keralith.Core.Ledger;
 using Xunit;
@@ -271,4 +272,99 @@ public class MerkleLogTests
     [InlineData("""{"format":"keralith.certificate/2"}""")]
     public void What_is_no_certificate_is_told_so(string json) =>
         Assert.NotNull(Assert.Single(CertificateDocument.Check(json)).Fault);
+
+    [Fact]
+    public void A_check_says_what_it_checked()
+    {
+        var signed = Signed(3, "inspection.signed");
+        Assert.Equal(
+            "It is of HM-0003, inspected on 2026-03-02, verdict fit",
+            CertificateDocument.Check(CertificateOf(signed, null))[0].What
+        );
+    }
+
+    [Theory]
+    [InlineData("inspection.withdrawn", "withdrawn on 2026-03-02 by inspector")]
+    [InlineData("inspection.signed", "superseded by a corrected record")]
+    public void A_record_that_was_superseded_says_so_by_the_entry_that_did_it(string kind, string said)
+    {
+        var steps = CertificateDocument.Check(CertificateOf(Signed(3, "inspection.signed"), kind));
+        Assert.Contains(said, Assert.Single(steps, s => s.Fault is not null).Fault, StringComparison.Ordinal);
+    }
+
+    [Theory]
+    [InlineData("\"code\":", "\"note\":\"fit\",\"code\":", "\"note\" does not belong there")]
+    [InlineData("\"code\":", "\"Code\":", "\"Code\" does not belong there")]
+    [InlineData("\"actor\":", "\"verdict\":\"fit\",\"actor\":", "\"verdict\" does not belong there")]
+    [InlineData("\"works\":", "\"works\":\"Other\",\"works\":", "\"works\" stands twice")]
+    [InlineData("\"data\":", "\"data\":\"{}\",\"data\":", "\"data\" stands twice")]
+    public void What_nothing_seals_is_refused(string there, string put, string said)
+    {
+        var json = Certificate(3, 7);
+        Assert.Contains(there, json, StringComparison.Ordinal);
+        var at = json.IndexOf(there, StringComparison.Ordinal);
+        var altered = json[..at] + put + json[(at + there.Length)..];
+        Assert.Contains(said, Assert.Single(CertificateDocument.Check(altered)).Fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public void A_key_nobody_can_read_is_told_so() =>
+        Assert.Equal(
+            "it is no public key in PEM",
+            Assert.Single(CertificateDocument.Check(Certificate(3, 7), publicKey: "no key")).Fault
+        );
+
+    [Fact]
+    public void A_hash_in_capitals_is_another_writing_and_refused()
+    {
+        var json = JsonNode.Parse(Certificate(3, 7))!.AsObject();
+        json["entry"]!["hash"] = json["entry"]!["hash"]!.GetValue<string>().ToUpperInvariant();
+        Assert.NotNull(Assert.Single(CertificateDocument.Check(json.ToJsonString())).Fault);
+    }
+
+    private static readonly Guid Record = new("00000000-0000-7000-8000-000000000007");
+
+    private static LedgerRecord Signed(int day, string kind, Guid? corrects = null)
+    {
+        var none = JsonDocument.Parse("{}").RootElement;
+        return kind == "inspection.withdrawn"
+            ? new InspectionWithdrawn(Record, new(2026, 3, 2), "fit", "Another piece")
+            : new InspectionSigned(
+                corrects is null ? Record : Guid.NewGuid(),
+                new(2026, 3, day - 1),
+                "1",
+                none,
+                none,
+                none,
+                "fit",
+                null,
+                null,
+                null,
+                [],
+                new Dictionary<string, string>(),
+                none,
+                [],
+                corrects,
+                corrects is null ? null : "Another piece"
+            );
+    }
+
+    private static string CertificateOf(LedgerRecord record, string? after)
+    {
+        var at = new DateTimeOffset(2026, 3, 2, 9, 0, 0, TimeSpan.Zero);
+        var first = LedgerChain.Seal(1, at, "inspector", record, "HM-0003", LedgerChain.Beginning);
+        List<LedgerEntry> ledger = [first];
+        if (after is not null)
+            ledger.Add(
+                LedgerChain.Seal(2, at.AddHours(1), "inspector", Signed(3, after, Record), "HM-0003", first.Hash)
+            );
+        IReadOnlyList<byte[]> Path(int at) => MerkleLog.Inclusion(at, LeavesOf(ledger));
+        return CertificateDocument.Write(
+            first,
+            Path(0),
+            Head(ledger),
+            Key.ExportSubjectPublicKeyInfoPem(),
+            after is null ? null : (ledger[1], Path(1))
+        );
+    }
 }

@@ -121,7 +121,38 @@ public class RecordHandlingTests
         var given = new DraftAnswer("pin", "shackle.crack", new(answer, value), "At the eye", "I. N.", At(0));
         var gone = Discarding.Of(Guid.NewGuid(), Signer, null, [given], GivenPeople.Signer(Role.Inspector, Signer));
         Assert.True(gone.Ok);
-        Assert.Equal(kept ? 1 : null, gone.Value?.Answers.Count);
+        Assert.Equal(kept ? 1 : null, gone.Value.Record?.Answers.Count);
+    }
+
+    [Theory]
+    [InlineData(Role.Trainee, Role.Trainee, "yes", true)]
+    [InlineData(Role.Trainee, Role.Inspector, "yes", true)]
+    [InlineData(Role.Trainee, Role.Qualified, "yes", false)]
+    [InlineData(Role.Inspector, Role.Inspector, "yes", false)]
+    [InlineData(Role.Trainee, Role.Trainee, "no", false)]
+    [InlineData(Role.Trainee, Role.Trainee, "unsure", true)]
+    public void What_a_trainee_found_and_threw_away_stays_a_doubt_for_a_qualified_person(
+        Role madeBy,
+        Role thrownBy,
+        string answer,
+        bool held
+    )
+    {
+        var given = new DraftAnswer("pin", "shackle.pin-fit", new(answer), null, "T. R.", At(0));
+        var @case = Given.Case(
+            Given.ScrewShackle,
+            $$"""{"criterion":"shackle.pin-fit","part":"pin","answer":"{{answer}}"}"""
+        );
+        var gone = Discarding.Of(
+            Guid.NewGuid(),
+            Signer,
+            Signer,
+            [given],
+            GivenPeople.Signer(thrownBy, Signer),
+            TraineesFinding.Of(@case, PieceState.InService, 0.75m, madeBy)
+        );
+        Assert.Equal(held ? (PieceState?)PieceState.Held : null, gone.Value.State);
+        Assert.Equal(held ? (HoldCause?)HoldCause.Doubt : null, gone.Value.Hold?.Cause);
     }
 
     [Theory]

@@ -38,4 +38,47 @@ public class SpellingTests
         Assert.True(Spelling.MayBeSame(one, other));
         Assert.True(Spelling.Same(one, one.Replace('.', '-').Replace('/', ' ')));
     }
+
+    [Theory]
+    [InlineData("HM-0011", "HM-OO11")]
+    [InlineData("HM-0011", "HM0011")]
+    [InlineData("HM-11", "HM-IL")]
+    [InlineData("Ødegård", "Odegard")]
+    [InlineData("ΑΤΛΑΣ", "ΑΤΛΑΣ")]
+    [InlineData("Pellow", "РЕLLОW")]
+    [InlineData("Ｋ１", "K1")]
+    [InlineData("Müller", "MULLER")]
+    [InlineData("Straße", "STRASSE")]
+    public void What_looks_alike_is_one_where_that_is_the_safe_side(string one, string other) =>
+        Assert.Equal(Looks.Of(one), Looks.Of(other));
+
+    [Theory]
+    [InlineData("HM-0011", "HM-0012")]
+    [InlineData("Pellow", "Orrery")]
+    [InlineData("日本", "日立")]
+    public void What_does_not_look_alike_stays_apart(string one, string other) =>
+        Assert.NotEqual(Looks.Of(one), Looks.Of(other));
+
+    [Theory]
+    [InlineData("Pellow Forge Ltd.", "PELLOW FORGE", true)]
+    [InlineData("Pellow Forge GmbH & Co. KG", "Pellow Forge", true)]
+    [InlineData("Orrery Chainworks, Inc", "Orrery Chain-Works", true)]
+    [InlineData("Ltd", "Limited", false)]
+    [InlineData("Pellow Forge", "Pellow Chains", false)]
+    public void A_makers_legal_form_tells_no_two_apart(string one, string other, bool same) =>
+        Assert.Equal(same, Looks.OfMaker(one) == Looks.OfMaker(other));
+
+    [Theory]
+    [InlineData("Orrery", "Orrery Chainworks", true)]
+    [InlineData("Orery Chainworks", "Orrery Chainworks", true)]
+    [InlineData("Orrery Chanework", "Orrery Chainworks", false)]
+    [InlineData("Pelow", "Pellow", true)]
+    [InlineData("Pelew", "Pellow", false)]
+    [InlineData("Orrery Chainworks", "ORRERY CHAIN-WORKS LTD", false)]
+    [InlineData("OC", "OC-8", false)]
+    public void A_near_name_is_shown_and_never_taken(string one, string other, bool near)
+    {
+        Assert.Equal(near, Looks.IsNear(one, other));
+        Assert.Equal(near, Looks.IsNear(other, one));
+    }
 }

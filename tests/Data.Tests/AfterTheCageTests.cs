@@ -412,7 +412,7 @@ public class AfterTheCageTests
         await using var yard = await Yard.OpenAsync();
         foreach (var (mark, maker) in new[] { ("HM-0001", "ατλας"), ("HM-0002", "Ατλας"), ("HM-0003", "ατλα") })
         {
-            var made = Made(mark, "K-150");
+            var made = Made(mark, $"K-15{mark[^1]}");
             made["maker"] = maker;
             await yard.InServiceAsync(made);
         }

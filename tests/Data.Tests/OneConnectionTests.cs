@@ -213,7 +213,9 @@ public class OneConnectionTests
         );
         var tokens = new TokenStore(yard.Database);
         var stamp = yard.Stamp("admin");
-        Yard.Must(await tokens.AddAsync("Scanner", TokenStore.Make(), stamp, Cancel));
+        Yard.Must(
+            await tokens.AddAsync("Scanner", TokenStore.Make(), Day(yard).AddDays(30), Role.Admin, stamp, Cancel)
+        );
         Yard.Must(await tokens.RevokeAsync(stamp.Submission, yard.Stamp("admin"), Cancel));
         var instruments = new InstrumentStore(yard.Database);
         Yard.Must(

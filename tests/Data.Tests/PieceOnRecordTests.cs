@@ -18,7 +18,7 @@ public class PieceOnRecordTests
         await using var yard = await Yard.OpenAsync();
         var form = Seed.Sling("HM-0001");
         await LiveAsync(yard, await yard.InServiceAsync(form));
-        await yard.RegisterAsync(new(form) { ["mark"] = "HM-0002" });
+        await yard.RegisterAsync(new(form) { ["mark"] = "HM-0002" }, by: "qualified");
         var (first, second) = (await yard.FindAsync("HM-0001"), await yard.FindAsync("HM-0002"));
 
         var whole = await ToldAsync(yard, t => new(t, first.Id));

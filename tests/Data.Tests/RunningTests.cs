@@ -47,7 +47,7 @@ public class RunningTests
             Cancel
         );
         Assert.Equal(Core.Kernel.Refusals.NoSuchStore, edited.Refusal);
-        fields["mark"] = "HM-0002";
+        (fields["mark"], fields["serial"]) = ("HM-0002", "OC-2");
         var entry = Core.Register.PieceEntryReader.Read(fields).Entry!;
         Assert.False((await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel)).Ok);
         Yard.Must(await keeping.CloseAsync(made.Id, close: false, yard.Stamp("admin"), Cancel));

@@ -1,5 +1,6 @@
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
+using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Testing;
 using Xunit;
@@ -386,20 +387,30 @@ public class SettingsTests
         await using var yard = await Yard.OpenAsync();
         var tokens = new TokenStore(yard.Database);
         var token = TokenStore.Make();
-        Assert.False((await tokens.AddAsync("Register sync", token, yard.Stamp("inspector"), Cancel)).Ok);
         var stamp = yard.Stamp("admin");
-        Yard.Must(await tokens.AddAsync("Register sync", token, stamp, Cancel));
-        Assert.Equal(Seed.People["admin"], await tokens.FindAsync(token, Cancel));
-        Assert.Null(await tokens.FindAsync(token + "x", Cancel));
+        var today = DateOnly.FromDateTime(yard.Now.UtcDateTime);
+        var ends = today.AddDays(30);
+        var larger = await tokens.AddAsync("Sync", token, ends, Role.Admin, yard.Stamp("inspector"), Cancel);
+        Assert.Equal(RefusalKind.Forbidden, larger.Refusal!.Kind);
+        Yard.Must(await tokens.AddAsync("Register sync", token, ends, Role.Admin, stamp, Cancel));
+        Assert.Equal(Seed.People["admin"], await tokens.FindAsync(token, ends, Cancel));
+        Assert.Null(await tokens.FindAsync(token, ends.AddDays(1), Cancel));
+        Assert.Null(await tokens.FindAsync(token + "x", today, Cancel));
+        Assert.False((await tokens.RevokeAsync(stamp.Submission, yard.Stamp("inspector"), Cancel)).Ok);
+        await using (var asked = yard.Database.Command("update site set second_factor = true"))
+            await asked.ExecuteNonQueryAsync(Cancel);
+        Assert.Null(await tokens.FindAsync(token, today, Cancel));
+        await using (var asked = yard.Database.Command("update site set second_factor = false"))
+            await asked.ExecuteNonQueryAsync(Cancel);
         await using var kept = yard.Database.Command(
             "select count(*) from api_token where position($1 in encode(hash, 'escape')) > 0"
         );
         kept.Parameters.Add(new() { Value = token });
         Assert.Equal(0L, await kept.ExecuteScalarAsync(Cancel));
         Yard.Must(await tokens.RevokeAsync(stamp.Submission, yard.Stamp("admin"), Cancel));
-        Assert.Null(await tokens.FindAsync(token, Cancel));
+        Assert.Null(await tokens.FindAsync(token, today, Cancel));
         Assert.False((await tokens.RevokeAsync(stamp.Submission, yard.Stamp("admin"), Cancel)).Ok);
-        Assert.NotNull(Assert.Single(await tokens.ListAsync(Cancel)).RevokedAt);
+        Assert.NotNull(Assert.Single(await tokens.ListAsync(null, Cancel)).RevokedAt);
     }
 
     private static async Task<Checked<Recorded>> EditAsync(

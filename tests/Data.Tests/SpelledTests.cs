@@ -1,3 +1,4 @@
+using Keralith.Core.Register;
 using Keralith.Testing;
 using Xunit;
 
@@ -20,10 +21,50 @@ public class SpelledTests
     {
         await using var yard = await Yard.OpenAsync();
         var piece = await yard.RegisterAsync(Made("HM-0001", "Pellow Forge", "K-150"));
-        await yard.RegisterAsync(Made("HM-0002", "PELLOW-FORGE", "k-150"));
+        await yard.RegisterAsync(Made("HM-0002", "PELLOW-FORGE", "k-150"), by: "qualified");
         await yard.RegisterAsync(Made("HM-0003", "Pellow Forges", "K-150"));
         await yard.RegisterAsync(Made("HM-0004", "Pellow Forge", "K-151"));
         Assert.Equal(["HM-0002"], await yard.Database.AskAsync(t => PieceStore.TwinsOfSerial(t, piece.Id), Cancel));
+    }
+
+    [Theory]
+    [InlineData("HM-OO01", "Orrery", "S-9", "looks the same")]
+    [InlineData("HM0001", "Orrery", "S-9", "looks the same")]
+    [InlineData("K-150", "Orrery", "S-9", "is a serial or a further code of HM-0001")]
+    [InlineData("RFID-77", "Orrery", "S-9", "is a serial or a further code of HM-0001")]
+    [InlineData("HM-0009", "Orrery", "hm-0001", "is the mark of HM-0001")]
+    [InlineData("HM-0009", "PELLOW forge", "k-150", "is HM-0001 already")]
+    [InlineData("HM-0009", "Orrery", "K-150", null)]
+    [InlineData("HM-0009", "Pellow Forge", "K-151", null)]
+    public async Task What_would_be_taken_for_another_piece_is_not_entered(
+        string mark,
+        string maker,
+        string serial,
+        string? said
+    )
+    {
+        await using var yard = await Yard.OpenAsync();
+        var piece = await yard.RegisterAsync(Made("HM-0001", "Pellow Forge", "K-150"));
+        Yard.Must(await new CodeStore(yard.Database).BindAsync(piece.Id, "rfid-77", yard.Stamp("stores"), Cancel));
+        var entry = PieceEntryReader.Read(Made(mark, maker, serial)).Entry!;
+        var entered = await yard.Pieces.RegisterAsync(entry, Guid.NewGuid(), yard.Stamp("stores"), Cancel);
+        Assert.Equal(said is null, entered.Ok);
+        if (said is not null)
+            Assert.Contains(said, entered.Fault, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task Two_of_one_file_that_look_alike_are_not_entered_and_no_code_is_anothers_mark_without_its_dash()
+    {
+        await using var yard = await Yard.OpenAsync();
+        var two = new[] { "HM-0011", "HM-OO11" }
+            .Select((m, i) => (Guid.NewGuid(), PieceEntryReader.Read(Made(m, "Orrery", $"S-{i}")).Entry!))
+            .ToList();
+        Assert.False((await yard.Pieces.RegisterAsync(two, yard.Stamp("stores"), Cancel)).Ok);
+        var piece = await yard.RegisterAsync(Made("HM-0001", "Pellow Forge", "K-150"));
+        await yard.RegisterAsync(Made("HM-0002", "Pellow Forge", "K-151"));
+        var bound = await new CodeStore(yard.Database).BindAsync(piece.Id, "HM0002", yard.Stamp("stores"), Cancel);
+        Assert.Contains("leads to HM-0002", bound.Fault, StringComparison.Ordinal);
     }
 
     [Theory]

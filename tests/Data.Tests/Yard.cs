@@ -66,11 +66,11 @@ internal sealed class Yard : IAsyncDisposable
             return new(Seed.People[who], Now += TimeSpan.FromMinutes(1), Guid.NewGuid());
     }
 
-    public async Task<Piece> RegisterAsync(Dictionary<string, string> fields)
+    public async Task<Piece> RegisterAsync(Dictionary<string, string> fields, string by = "stores")
     {
         var (entry, faults) = PieceEntryReader.Read(fields);
         Assert.True(entry is not null, string.Join("; ", faults));
-        Assert.True((await Pieces.RegisterAsync(entry, Guid.NewGuid(), Stamp("stores"), Cancel)).Ok);
+        Assert.True((await Pieces.RegisterAsync(entry, Guid.NewGuid(), Stamp(by), Cancel)).Ok);
         return await FindAsync(fields["mark"]);
     }
 

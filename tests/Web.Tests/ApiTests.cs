@@ -249,7 +249,14 @@ public class ApiTests
             (
                 await yard
                     .App.Services.GetRequiredService<TokenStore>()
-                    .AddAsync("Test", token, new(Seed.People["admin"], DateTimeOffset.UtcNow, Guid.NewGuid()), Cancel)
+                    .AddAsync(
+                        "Test",
+                        token,
+                        DateOnly.FromDateTime(DateTime.UtcNow.AddDays(30)),
+                        Seed.People["admin"].Roles,
+                        new(Seed.People["admin"], DateTimeOffset.UtcNow, Guid.NewGuid()),
+                        Cancel
+                    )
             ).Ok
         );
         return token;

@@ -119,7 +119,14 @@ public class FuzzTests
         var token = TokenStore.Make();
         var made = await yard
             .App.Services.GetRequiredService<TokenStore>()
-            .AddAsync("Fuzz", token, new(Seed.People["admin"], DateTimeOffset.UtcNow, Guid.NewGuid()), Cancel);
+            .AddAsync(
+                "Fuzz",
+                token,
+                DateOnly.FromDateTime(DateTime.UtcNow.AddDays(30)),
+                Seed.People["admin"].Roles,
+                new(Seed.People["admin"], DateTimeOffset.UtcNow, Guid.NewGuid()),
+                Cancel
+            );
         Assert.True(made.Ok, made.Fault);
         using var http = new HttpClient { BaseAddress = yard.Address };
         http.DefaultRequestHeaders.Authorization = new("Bearer", token);

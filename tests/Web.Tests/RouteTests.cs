@@ -98,7 +98,7 @@ public class RouteTests
         ["/settings/questions"] = "inspector qualified admin auditor",
         ["/settings/proof-tests"] = "inspector qualified admin auditor",
         ["/settings/again"] = "inspector qualified admin auditor",
-        ["/settings/tokens"] = "admin",
+        ["/settings/tokens"] = "crew stores trainee inspector qualified admin auditor",
         ["/settings/people"] = "inspector qualified admin auditor",
         ["/instruments"] = "trainee inspector qualified",
         ["/lift"] = "crew stores trainee inspector qualified admin auditor",
@@ -169,8 +169,8 @@ public class RouteTests
         ["/due/outbox"] = "inspector qualified admin",
         ["/lift?handler=Begin"] = "crew stores inspector qualified admin",
         ["/lift/cell"] = "crew stores inspector qualified admin",
-        ["/settings/tokens?handler=Make"] = "admin",
-        ["/settings/tokens?handler=Revoke"] = "admin",
+        ["/settings/tokens?handler=Make"] = "crew stores trainee inspector qualified admin auditor",
+        ["/settings/tokens?handler=Revoke"] = "crew stores trainee inspector qualified admin auditor",
     };
 
     [Fact]

@@ -20,6 +20,9 @@ public sealed record ReleaseFacts(
     /// <summary>Who changed facts it is judged by, and when.</summary>
     public IReadOnlyList<FactsMoved> Movers { get; init; } = [];
 
+    /// <summary>Why it is kept as evidence; null: it is not.</summary>
+    public string? Locked { get; init; }
+
     /// <summary>Whether load-bearing parts were repaired, and no proof test passed since it came back.</summary>
     public bool LacksProof { get; init; }
 }
@@ -49,6 +52,8 @@ public static class Cage
     /// <summary>Closes one hold, as its cause allows. The piece goes back into use only when none is left.</summary>
     public static Checked<PieceOutcome> Release(ReleaseFacts facts, Guid hold, string? reason, Signer by)
     {
+        if (EvidenceLock.Refuses(facts.Locked) is { } kept)
+            return kept;
         if (facts.Open.FirstOrDefault(h => h.Id == hold) is not { } open)
             return new Refusal("This hold is closed already.");
         var may = HoldRules.MayClose(

@@ -3,7 +3,10 @@ using Keralith.Core.People;
 
 namespace Keralith.Core.Custody;
 
-/// <summary>A piece kept as evidence after it failed: it is not repaired, destroyed or entered otherwise until somebody qualified lets it.</summary>
+/// <summary>
+/// A piece kept as evidence after it failed: it is not used, handed out, released, sent away, repaired, destroyed or
+/// entered otherwise until somebody qualified lets it.
+/// </summary>
 public static class EvidenceLock
 {
     /// <summary>Why something is refused of a piece kept as evidence; null where it is not.</summary>

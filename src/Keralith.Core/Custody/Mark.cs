@@ -32,6 +32,9 @@ public readonly partial record struct Mark
             ? $"{match.Groups[1].Value}-{match.Groups[2].Value}"
             : null;
 
+    /// <summary>What it looks like: <c>HM-OO11</c> looks like <c>HM-0011</c>, and like <c>HM0011</c>.</summary>
+    public string Look => Looks.Of(Text);
+
     public override string ToString() => Text;
 
     [GeneratedRegex("^([A-Z]{1,8}) ?([0-9]{1,12})$")]

@@ -71,10 +71,21 @@ public sealed partial record RecallMatch(
 
     /// <summary>Whether gear of a make may be meant, whatever its serials: a maker not on record is not, a model or a batch is.</summary>
     public bool MeansMake(string? maker, string? model, string? batch) =>
-        !Spelling.SaysNothing(maker)
-        && Spelling.MayBeSame(maker, Maker)
-        && Spelling.MayMean(Model, model)
-        && Spelling.MayMean(Batch, batch);
+        !Spelling.SaysNothing(maker) && IsMaker(maker) && MayMean(Model, model) && MayMean(Batch, batch);
+
+    /// <summary>Whether a maker on record is the one recalled, however it is spelled: what looks alike is one.</summary>
+    public bool IsMaker(string? maker) =>
+        Looks.OfMaker(maker) == Looks.OfMaker(Maker) || Spelling.MayBeSame(maker, Maker);
+
+    /// <summary>
+    /// Whether gear of a make is near what is recalled and not meant by it: the same maker with a model near it, or a maker
+    /// near it. Somebody decides before anything is held.
+    /// </summary>
+    public bool IsNear(string? maker, string? model) =>
+        IsMaker(maker) ? Model is not null && Looks.IsNear(model, Model) : Looks.IsNear(maker, Maker);
+
+    private static bool MayMean(string? asked, string? onRecord) =>
+        Spelling.MayMean(asked, onRecord) || Looks.Of(asked) == Looks.Of(onRecord);
 
     /// <summary>Whether a piece is meant.</summary>
     public bool Matches(RecallCandidate piece) =>
@@ -86,17 +97,21 @@ public sealed partial record RecallMatch(
     private bool InRange(string serial)
     {
         if (SerialTo is null)
-            return Spelling.MayBeSame(serial, SerialFrom);
+            return IsAlike(serial, SerialFrom!);
         var (letters, first, last) = Range(SerialFrom!, SerialTo)!.Value;
 
-        // What stands behind the figures (K-150A), or more figures than can be counted, leave it in doubt: it is meant.
-        return Figures()
-            .Matches(serial)
-            .Any(f =>
-                Spelling.MayBeSame(serial[..f.Index], letters)
+        // What stands behind the figures (K-150A), more figures than can be counted, or none at all leave it in doubt: a
+        // serial that can't be placed is meant.
+        var figures = Figures().Matches(serial);
+        return figures.Count == 0
+            || figures.Any(f =>
+                IsAlike(serial[..f.Index], letters)
                 && (f.Length > MostFigures || (Counted(f) is var own && own >= first && own <= last))
             );
     }
+
+    private static bool IsAlike(string one, string other) =>
+        Spelling.MayBeSame(one, other) || Looks.Of(one) == Looks.Of(other);
 
     private static (string Letters, decimal First, decimal Last)? Range(string from, string to) =>
         Split(from) is { } first

@@ -28,6 +28,9 @@ public sealed record UseFacts
     /// <summary>What the members of a kit have against it, in words.</summary>
     public IReadOnlyList<string> AgainstMembers { get; init; } = [];
 
+    /// <summary>Why it is kept as evidence; null: it is not.</summary>
+    public string? Locked { get; init; }
+
     /// <summary>Whether it is a lot with nothing left in the bin.</summary>
     public bool IsEmptyLot { get; init; }
 
@@ -104,6 +107,8 @@ public sealed record Usability(IReadOnlyList<string> Reasons)
             reasons.Add($"Its record can't be read in full: {why}");
         if (facts.Distrust is { } not)
             reasons.Add($"Its records do not verify: {not}");
+        if (facts.Locked is { } kept)
+            reasons.Add($"Kept as evidence: {kept}.");
         if (facts.IsEmptyLot)
             reasons.Add("The lot is empty.");
         if (!facts.ForLifting)

@@ -25,7 +25,14 @@ public static class CertificateDocument
     /// <param name="entry">The record's entry.</param>
     /// <param name="path">Its way to the head's root.</param>
     /// <param name="publicKey">The public half of the key the head is signed with, PEM.</param>
-    public static string Write(LedgerEntry entry, IReadOnlyList<byte[]> path, TreeHead head, string publicKey)
+    /// <param name="superseded">The entry that corrected or withdrew the record, with its way to the root; null: it stands.</param>
+    public static string Write(
+        LedgerEntry entry,
+        IReadOnlyList<byte[]> path,
+        TreeHead head,
+        string publicKey,
+        (LedgerEntry Entry, IReadOnlyList<byte[]> Path)? superseded = null
+    )
     {
         using var buffer = new MemoryStream();
         using (var json = new Utf8JsonWriter(buffer, new JsonWriterOptions { Indented = true }))
@@ -33,21 +40,14 @@ public static class CertificateDocument
             json.WriteStartObject();
             json.WriteString("format", Format);
             json.WriteString("code", CodeOf(entry.Hash));
-            json.WriteStartObject("entry");
-            json.WriteNumber("number", entry.Number);
-            json.WriteString("at", LedgerChain.Moment(entry));
-            json.WriteString("actor", entry.Actor);
-            json.WriteString("kind", entry.Kind);
-            json.WriteString("subject", entry.Subject);
-            json.WriteNumber("form", (int)entry.Form);
-            json.WriteString("previous", Convert.ToHexStringLower(entry.Previous));
-            json.WriteString("hash", Convert.ToHexStringLower(entry.Hash));
-            json.WriteEndObject();
-            json.WriteString("data", entry.Data);
-            json.WriteStartArray("path");
-            foreach (var beside in path)
-                json.WriteStringValue(Convert.ToHexStringLower(beside));
-            json.WriteEndArray();
+            Sealed(json, entry, path);
+            if (superseded is var (by, itsPath))
+            {
+                json.WriteStartObject("superseded");
+                Sealed(json, by, itsPath);
+                json.WriteEndObject();
+            }
+
             json.WritePropertyName("head");
             json.WriteRawValue(head.Json());
             json.WriteString("publicKey", publicKey);
@@ -55,6 +55,26 @@ public static class CertificateDocument
         }
 
         return System.Text.Encoding.UTF8.GetString(buffer.ToArray());
+    }
+
+    /// <summary>An entry with its words and its way to the root.</summary>
+    private static void Sealed(Utf8JsonWriter json, LedgerEntry entry, IReadOnlyList<byte[]> path)
+    {
+        json.WriteStartObject("entry");
+        json.WriteNumber("number", entry.Number);
+        json.WriteString("at", LedgerChain.Moment(entry));
+        json.WriteString("actor", entry.Actor);
+        json.WriteString("kind", entry.Kind);
+        json.WriteString("subject", entry.Subject);
+        json.WriteNumber("form", (int)entry.Form);
+        json.WriteString("previous", Convert.ToHexStringLower(entry.Previous));
+        json.WriteString("hash", Convert.ToHexStringLower(entry.Hash));
+        json.WriteEndObject();
+        json.WriteString("data", entry.Data);
+        json.WriteStartArray("path");
+        foreach (var beside in path)
+            json.WriteStringValue(Convert.ToHexStringLower(beside));
+        json.WriteEndArray();
     }
 
     /// <summary>Checks a certificate against its head and a key, step by step; what fails is named.</summary>
@@ -80,12 +100,7 @@ public static class CertificateDocument
                 return Steps(document.RootElement, head, publicKey);
             }
             catch (Exception e)
-                when (e
-                        is KeyNotFoundException
-                            or InvalidOperationException
-                            or FormatException
-                            or CryptographicException
-                )
+                when (e is KeyNotFoundException or InvalidOperationException or FormatException or JsonException)
             {
                 return [new("It is a certificate", $"it is not a whole {Format} object")];
             }
@@ -96,18 +111,26 @@ public static class CertificateDocument
     {
         if (root.GetProperty("format").GetString() != Format)
             return [new("It is a certificate", $"it is not a {Format} object")];
+        if (Stray(root) is { } stray)
+            return [new("It is a certificate", stray)];
         var (entry, own) = (EntryOf(root), TreeHead.Read(root.GetProperty("head")));
         if (!own.Ok)
             return [new("It has a signed head", own.Fault)];
         var head = own.Value;
         using var key = ECDsa.Create();
-        key.ImportFromPem(publicKey ?? root.GetProperty("publicKey").GetString());
-        var path = root.GetProperty("path")
-            .EnumerateArray()
-            .Select(p => Convert.FromHexString(p.GetString()!))
-            .ToList();
+        try
+        {
+            key.ImportFromPem(publicKey ?? root.GetProperty("publicKey").GetString());
+        }
+        catch (Exception e) when (e is ArgumentException or CryptographicException)
+        {
+            return [new("The works' key can be read", "it is no public key in PEM")];
+        }
+
+        var path = PathOf(root);
         var steps = new List<CertificateStep>
         {
+            new(Told(entry), null),
             new(
                 "The record is as it was sealed",
                 LedgerChain.IsWhole(entry) ? null : "its words are others than those that were sealed"
@@ -129,6 +152,8 @@ public static class CertificateDocument
                     : "its signature is not that key's"
             ),
         };
+        if (root.TryGetProperty("superseded", out var after))
+            steps.Add(new("The record stands", Superseded(entry, after, head)));
         if (elsewhere is not null)
             steps.Add(
                 new(
@@ -139,6 +164,94 @@ public static class CertificateDocument
                 )
             );
         return steps;
+    }
+
+    /// <summary>What it is about, as it is checked: the mark, the day, the verdict.</summary>
+    private static string Told(LedgerEntry entry)
+    {
+        using var data = JsonDocument.Parse(entry.Data);
+        string? Text(string name) =>
+            data.RootElement.ValueKind == JsonValueKind.Object
+            && data.RootElement.TryGetProperty(name, out var value)
+            && value.ValueKind == JsonValueKind.String
+                ? value.GetString()
+                : null;
+        return entry.Kind == "inspection.signed"
+            ? $"It is of {entry.Subject}, inspected on {Text("inspectedOn")}, verdict {Text("signedAs")}"
+            : $"It is of {entry.Subject}, {entry.Kind}";
+    }
+
+    /// <summary>What supersedes a record, in words: it is authentic, and nobody goes by it any more.</summary>
+    private static string Superseded(LedgerEntry entry, JsonElement after, TreeHead head)
+    {
+        var by = EntryOf(after);
+        using var data = JsonDocument.Parse(by.Data);
+        using var record = JsonDocument.Parse(entry.Data);
+        var names =
+            data.RootElement.TryGetProperty("corrects", out var id) && id.ValueKind == JsonValueKind.String
+                ? id
+                : data.RootElement.GetProperty("inspection");
+        if (
+            !LedgerChain.IsWhole(by)
+            || by.Subject != entry.Subject
+            || by.Number <= entry.Number
+            || names.GetString() != record.RootElement.GetProperty("inspection").GetString()
+        )
+            return "it is said to be superseded, by an entry that says nothing of it";
+        var done = by.Kind == "inspection.withdrawn" ? "withdrawn" : "superseded by a corrected record";
+        var held = MerkleLog.Includes(MerkleLog.Leaf(by.Hash), by.Number - 1, head.Size, PathOf(after), head.Root);
+        return $"it was {done} on {by.At:yyyy-MM-dd} by {by.Actor}{(held ? string.Empty : ", which this head does not hold yet")}: nobody goes by it any more";
+    }
+
+    private static List<byte[]> PathOf(JsonElement sealedEntry) =>
+        [.. sealedEntry.GetProperty("path").EnumerateArray().Select(p => Hex(p))];
+
+    /// <summary>Bytes as they are written here: in small letters.</summary>
+    /// <exception cref="FormatException">They are written otherwise.</exception>
+    private static byte[] Hex(JsonElement text) =>
+        text.GetString() is { } hex && !hex.Any(char.IsAsciiLetterUpper)
+            ? Convert.FromHexString(hex)
+            : throw new FormatException();
+
+    private static readonly string[] Whole =
+    [
+        "format",
+        "code",
+        "entry",
+        "data",
+        "path",
+        "superseded",
+        "head",
+        "publicKey",
+    ];
+
+    private static readonly string[] OfEntry = ["number", "at", "actor", "kind", "subject", "form", "previous", "hash"];
+
+    private static readonly string[] OfHead = ["format", "works", "size", "root", "at", "key", "signature"];
+
+    /// <summary>The first field that does not belong there, or stands twice; null: none. What nothing seals proves nothing.</summary>
+    private static string? Stray(JsonElement root) =>
+        Stray(root, Whole)
+        ?? Stray(root.GetProperty("entry"), OfEntry)
+        ?? Stray(root.GetProperty("head"), OfHead)
+        ?? (
+            root.TryGetProperty("superseded", out var after)
+                ? Stray(after, ["entry", "data", "path"]) ?? Stray(after.GetProperty("entry"), OfEntry)
+                : null
+        );
+
+    private static string? Stray(JsonElement element, IReadOnlyCollection<string> known)
+    {
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var field in element.EnumerateObject())
+        {
+            if (!known.Contains(field.Name))
+                return $"\"{field.Name}\" does not belong there: nothing seals it";
+            if (!seen.Add(field.Name))
+                return $"\"{field.Name}\" stands twice";
+        }
+
+        return null;
     }
 
     private static LedgerEntry EntryOf(JsonElement root)
@@ -155,8 +268,8 @@ public static class CertificateDocument
             e.GetProperty("kind").GetString()!,
             e.GetProperty("subject").GetString()!,
             root.GetProperty("data").GetString()!,
-            Convert.FromHexString(e.GetProperty("previous").GetString()!),
-            Convert.FromHexString(e.GetProperty("hash").GetString()!)
+            Hex(e.GetProperty("previous")),
+            Hex(e.GetProperty("hash"))
         )
         {
             Form = (CanonicalForm)e.GetProperty("form").GetInt32(),

@@ -382,7 +382,16 @@ public sealed record StoreClosed(int Store, string Name, bool Closed) : LedgerRe
 public sealed record StoresOrdered(IReadOnlyList<int> Order) : LedgerRecord("store.ordered");
 
 /// <summary>A token for programs was made.</summary>
-public sealed record TokenMade(Guid Token, string Name) : LedgerRecord("token.made");
+public sealed record TokenMade(Guid Token, string Name) : LedgerRecord("token.made")
+{
+    /// <summary>The last day it counts; left out where it has no end.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public DateOnly? Ends { get; init; }
+
+    /// <summary>The roles it acts with, by their codes; left out where they are all its person has.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<string>? Roles { get; init; }
+}
 
 /// <summary>A token was revoked.</summary>
 public sealed record TokenRevoked(Guid Token) : LedgerRecord("token.revoked");

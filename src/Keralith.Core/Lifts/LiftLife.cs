@@ -219,6 +219,15 @@ public sealed record LiftFacts(
 {
     /// <summary>What is on record of it.</summary>
     public LiftKnown Known { get; init; } = LiftKnown.Nothing;
+
+    /// <summary>The marks of pieces of the plan that are not out for this lift.</summary>
+    public IReadOnlyList<string> NotOut { get; init; } = [];
+
+    /// <summary>Why a piece that hangs in the lift is not what was checked; null: all of it is out for it, and the plan stands.</summary>
+    internal string? NotAsChecked =>
+        NotOut.Count > 0 ? $"{string.Join(", ", NotOut)} {(NotOut.Count == 1 ? "is" : "are")} not out for this lift."
+        : Verdict is not { MayBeLifted: true } ? "The plan does not stand any more with its gear: see the bench."
+        : null;
 }
 
 /// <summary>
@@ -288,9 +297,7 @@ public static class LiftLife
             SetSourceAside aside => AfterSettingAside(facts, aside),
             HandOutLift handOut => AfterHandOut(facts, handOut, by.Day),
             TryLift trial => AfterTrial(facts, trial),
-            EndLift => facts.State == LiftState.Tried
-                ? LiftState.Done
-                : new Refusal("A lift is done after a good trial lift: record that first, or call the lift off."),
+            EndLift end => AfterEnd(facts, end),
             CallOffLift off => string.IsNullOrWhiteSpace(off.Why)
                 ? new Refusal("Write why it is called off.")
                 : LiftState.CalledOff,
@@ -369,13 +376,23 @@ public static class LiftLife
         if (trial.Level is null)
             return new Refusal("Say whether it hung level.");
         if (trial.IsGood)
-            return RefusalOfPlan(facts) is { } refused ? refused : LiftState.Tried;
+            return facts.NotAsChecked is { } not ? new Refusal($"{not} Nothing is lifted by it.") : LiftState.Tried;
         var hasTilt = !string.IsNullOrWhiteSpace(trial.Low) || !string.IsNullOrWhiteSpace(trial.By);
         if (hasTilt && TrialFinding.Read(trial.Low, trial.By) is { Ok: false } unread)
             return new Refusal($"How it hung: {unread.Fault}.");
         return !hasTilt && string.IsNullOrWhiteSpace(trial.Links) && string.IsNullOrWhiteSpace(trial.Note)
             ? new Refusal("Say which end was low and by how much, or what is rigged otherwise.")
             : LiftState.Planned;
+    }
+
+    /// <summary>A lift is done with the gear it was tried with; where that is so no more, somebody says how it came down.</summary>
+    private static Checked<LiftState> AfterEnd(LiftFacts facts, EndLift end)
+    {
+        if (facts.State != LiftState.Tried)
+            return new Refusal("A lift is done after a good trial lift: record that first, or call the lift off.");
+        return facts.NotAsChecked is { } not && string.IsNullOrWhiteSpace(end.Note)
+            ? new Refusal($"{not} Write how it went: was it lifted with it, and how was it landed?")
+            : LiftState.Done;
     }
 
     private static Refusal? RefusalOfPlan(LiftFacts facts) =>

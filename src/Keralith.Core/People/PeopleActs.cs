@@ -25,20 +25,39 @@ public static class PeopleActs
             );
     }
 
-    /// <summary>Why a token can't be made; null when it can.</summary>
-    public static Refusal? RefusalOfToken(string? name, Signer by) =>
-        by.Without(Right.ManageTokens, "Only an administrator makes tokens.")
+    /// <summary>The most days a token counts before another is made.</summary>
+    public const int LongestTokenDays = 366;
+
+    /// <summary>Why somebody can't make a token that acts for them; null when they can.</summary>
+    /// <param name="ends">The last day it counts.</param>
+    /// <param name="roles">The roles it acts with: none but its person's own.</param>
+    public static Refusal? RefusalOfToken(string? name, DateOnly? ends, Roles roles, Signer by) =>
+        by.Without(Right.Read)
         ?? (
             string.IsNullOrWhiteSpace(name) || name.Length > LongestName
                 ? new Refusal($"Say what the token is for, in up to {LongestName} letters.")
-                : null
+            : ends is not { } day || day < by.Day || day > by.Day.AddDays(LongestTokenDays)
+                ? new Refusal($"Name the last day the token counts, at most {LongestTokenDays} days from now.")
+            : roles.IsNone ? new Refusal("Choose at least one of your roles for it.")
+            : roles.Each.All(by.Roles.Has) ? null
+            : Refusal.Forbidden("A token has no larger rights than whoever makes it.")
         );
 
-    /// <summary>Why a token can't be revoked; null when it can.</summary>
-    /// <param name="stands">Whether there is one that was not revoked.</param>
-    public static Refusal? RefusalToRevoke(bool stands, Signer by) =>
-        by.Without(Right.ManageTokens, "Only an administrator revokes tokens.")
-        ?? (stands ? null : Refusal.NotFound("There is no such token, or it was revoked before."));
+    /// <summary>Why a token can't be revoked; null when it can: whoever's it is, or an administrator, ends it.</summary>
+    /// <param name="owner">For whom the token that was not revoked acts; null: there is none.</param>
+    public static Refusal? RefusalToRevoke(Guid? owner, Signer by) =>
+        owner is null || (owner != by.Person && !by.Roles.May(Right.ManageTokens))
+            ? Refusal.NotFound("There is no such token of yours, or it was revoked before.")
+            : null;
+
+    /// <summary>The roles a token acts with; none where it does not count.</summary>
+    /// <param name="token">Those it was made with; null: all its person has, as tokens were made before.</param>
+    /// <param name="person">Those its person has now.</param>
+    /// <param name="lacksFactor">Whether its person must have a second factor and has none.</param>
+    public static Roles RolesOfToken(Roles? token, Roles person, bool lacksFactor) =>
+        lacksFactor ? Roles.Of([])
+        : token is { } made ? Roles.Of(made.Each.Where(person.Has))
+        : person;
 
     /// <summary>Why an instrument can't be entered; null when it can.</summary>
     /// <param name="uncertainty">Why its uncertainty can't be read; null: it can.</param>

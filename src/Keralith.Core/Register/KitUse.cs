@@ -15,6 +15,9 @@ public sealed record MemberStanding(string Mark, PieceState State, DueDates Due,
 
     /// <summary>The last day its maker lets it be used; null where none is set.</summary>
     public DateOnly? DiscardOn { get; init; }
+
+    /// <summary>Whether it is kept as evidence.</summary>
+    public bool IsLocked { get; init; }
 }
 
 /// <summary>A kit is usable only while every member that bears is.</summary>
@@ -43,6 +46,7 @@ public static class KitUse
     private static string? Why(MemberStanding member, DateOnly today) =>
         member.State switch
         {
+            PieceState.InService when member.IsLocked => "it is kept as evidence",
             PieceState.InService when member.Due.Periodic is not { } due || due < today =>
                 "its periodic inspection is overdue",
             PieceState.InService when member.Due.Frequent < today => "its frequent inspection is overdue",

@@ -187,6 +187,7 @@ public sealed record Piece
                 DiscardOn = Details.DiscardOn,
                 ProofTestDue = Proof.Until,
                 LacksProofTest = Proof.Lacks,
+                Locked = Locked,
                 IsEmptyLot = LotCount == 0,
                 ForLifting = !Gear.Family.NotForLifting,
                 Unreadable = Unreadable,

@@ -23,6 +23,27 @@ public sealed record NewPart(
     IReadOnlyDictionary<BaselineKey, BaselineFigure> Figures
 );
 
+/// <summary>By what one piece would be taken for another.</summary>
+public enum LikenessOf
+{
+    /// <summary>Its mark looks like another's.</summary>
+    Mark,
+
+    /// <summary>Its mark is another's serial or further code.</summary>
+    SerialOrCode,
+
+    /// <summary>Its serial is another's mark.</summary>
+    OthersMark,
+
+    /// <summary>Another of the same maker has the same serial.</summary>
+    MakerAndSerial,
+}
+
+/// <summary>A piece on record that one to be entered would be taken for.</summary>
+/// <param name="Entered">The mark that is entered.</param>
+/// <param name="Mark">The mark of the piece on record.</param>
+public sealed record Likeness(string Entered, LikenessOf Of, string Mark);
+
 /// <summary>What accepting the report of gear taken over looks at.</summary>
 /// <param name="Piece">The piece.</param>
 /// <param name="Site">Where it is judged.</param>
@@ -63,6 +84,27 @@ public static class RegisterActs
                 $"{mark} was {Code.Of(state)}. The mark of a retired piece is never used again: choose another."
             )
         : new Refusal($"{mark} is registered already. Every piece has a mark of its own: choose another.");
+
+    /// <summary>Why a piece can't be entered beside one on record that it would be taken for; null when it can.</summary>
+    /// <param name="entry">What is entered.</param>
+    /// <param name="like">What on record it would be taken for.</param>
+    public static Refusal? RefusalOfLikeness(PieceEntry entry, Likeness like, Signer by) =>
+        like.Of switch
+        {
+            LikenessOf.Mark => new Refusal(
+                $"{like.Mark} is registered, and {entry.Mark} looks the same: choose a mark nobody takes for it."
+            ),
+            LikenessOf.SerialOrCode => new Refusal(
+                $"{entry.Mark} is a serial or a further code of {like.Mark}: scanned, it would lead there. Choose another mark."
+            ),
+            LikenessOf.OthersMark => new Refusal(
+                $"The serial {entry.Serial} is the mark of {like.Mark}: scanned, it would lead there. Read it again."
+            ),
+            LikenessOf.MakerAndSerial => by.Without(
+                Right.ChangeFigures,
+                $"Serial {entry.Serial} of {entry.Maker} is {like.Mark} already: misread, or registered twice? Where both carry it, a qualified person enters it."
+            ),
+        };
 
     /// <summary>Records that a part was replaced: new figures begin, and the piece is held until it is inspected.</summary>
     public static Checked<PieceOutcome> ReplacePart(Piece piece, NewPart given, Signer by)

@@ -86,6 +86,7 @@ public static class StricterRules
     /// <param name="site">The site as it is.</param>
     /// <param name="reason">Why.</param>
     /// <param name="by">Who.</param>
+    /// <param name="locked">Why it is kept as evidence; null: it is not.</param>
     public static Checked<PieceOutcome> LetGo(
         StandingInspection standing,
         Guid? judged,
@@ -93,11 +94,14 @@ public static class StricterRules
         int stillOpen,
         Site site,
         string? reason,
-        Signer by
+        Signer by,
+        string? locked = null
     )
     {
         if (RefusalToLetGo(reason, by) is { } refusal)
             return refusal;
+        if (EvidenceLock.Refuses(locked) is { } kept)
+            return kept;
         if (judged != standing.Inspection)
             return new Refusal("It was inspected since: close this hold by that inspection.");
         if (Of(standing, site, string.Empty) is not null)

@@ -156,6 +156,7 @@ public sealed class CustodyStore(Database database)
                         {
                             Movers = movers.Value,
                             LacksProof = lacksProof.Value,
+                            Locked = row.Locked,
                         };
                         var outcome = Cage.Release(facts, hold, reason, session.By);
                         if (outcome.Ok)

@@ -56,6 +56,12 @@ public sealed class RecallStore(Database database)
         return (await OfAsync("p.id = any($1)", ids.ToArray(), most, cancel), ids.Count);
     }
 
+    /// <summary>Makes near what a recall would mean and not meant by it: somebody decides whether they are.</summary>
+    public Task<List<(string Maker, string? Model, int Pieces)>> NearAsync(
+        RecallMatch match,
+        CancellationToken cancel
+    ) => RecalledGear.NearAsync(database, match, cancel);
+
     /// <summary>How many pieces not retired have no maker on record, or none that says anything: no recall finds them.</summary>
     public async Task<int> MakerlessAsync(CancellationToken cancel) =>
         (

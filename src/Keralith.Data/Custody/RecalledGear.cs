@@ -130,6 +130,25 @@ internal static class RecalledGear
         return [.. made.Value.Where(c => match.Matches(c.Candidate)).Select(c => c.Id)];
     }
 
+    /// <summary>Makes near what a recall means and not meant by it, with how many pieces there are of each.</summary>
+    public static async Task<List<(string Maker, string? Model, int Pieces)>> NearAsync(
+        Database database,
+        RecallMatch match,
+        CancellationToken cancel
+    ) =>
+        (
+            await database
+                .Command(
+                    $"select maker, model, count(*)::int as n from piece where maker is not null and state not in {Fragments.Retired} group by 1, 2"
+                )
+                .ListAsync(r => (r.Get<string>("maker"), r.TextOrNull("model"), r.Get<int>("n")), cancel)
+                .ConfigureAwait(false)
+        )
+            .Where(m => match.IsNear(m.Item1, m.Item2))
+            .OrderByDescending(m => m.Item3)
+            .Take(12)
+            .ToList();
+
     private static bool Means(RecallMatch match, (string Maker, string? Model, string? Batch) make) =>
         match.MeansMake(make.Maker, make.Model, make.Batch);
 

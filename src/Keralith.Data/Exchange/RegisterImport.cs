@@ -177,7 +177,8 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
         bool partial,
         Stamp stamp,
         IProgress<int>? progress,
-        CancellationToken cancel
+        CancellationToken cancel,
+        bool dry = false
     )
     {
         if (!stamp.Actor.Roles.May(Right.Register))
@@ -191,14 +192,26 @@ public sealed class RegisterImport(Database database, SiteStore sites, RegisterE
         if (landing.Count == 0)
             return 0;
         var result = await Session
-            .RunAsync(database, stamp, session => PieceWriter.RegisterAsync(session, landing, progress), cancel)
+            .RunAsync(
+                database,
+                stamp,
+                async session =>
+                    await PieceWriter.RegisterAsync(session, landing, progress).ConfigureAwait(false)
+                    ?? (dry ? WouldLand : null),
+                cancel
+            )
             .ConfigureAwait(false);
+        if (result.Refusal == WouldLand)
+            return landing.Count;
         return result.Ok
             ? result.Value.Repeated
                 ? 0
                 : landing.Count
             : result.Refusal!;
     }
+
+    /// <summary>Told of what would land, and takes it back: a rehearsal refuses what landing refuses.</summary>
+    private static readonly Refusal WouldLand = new("It would land.");
 
     /// <summary>The marks of other pieces by maker and serial.</summary>
     private async Task<Dictionary<string, string>> SerialsAsync(

@@ -325,29 +325,48 @@ public sealed class InspectionStore(Database database)
                 var open = await session
                     .ReadAsync(
                         """
-                        select d.started_by, d.offered_by, p.mark
-                        from draft d join piece p on p.id = d.piece_id
+                        select d.piece_id, d.kind, d.started_by, d.offered_by, w.roles
+                        from draft d join person w on w.id = d.started_by
                         where d.id = $1
                         for update of d
                         """,
                         r =>
                             (
+                                Piece: r.Get<Guid>("piece_id"),
+                                Kind: Code.Parse<InspectionKind>(r.Get<string>("kind")),
                                 StartedBy: r.Get<Guid>("started_by"),
                                 OfferedBy: r.ValueOrNull<Guid>("offered_by"),
-                                Mark: r.Get<string>("mark")
+                                Roles: Core.People.Roles.Parse(r.Get<string[]>("roles"))
                             ),
                         draft
                     )
                     .ConfigureAwait(false);
                 if (open.Count == 0)
                     return Refusals.DraftGone;
-                var answers = await session.AskAsync(t => Answers(t, draft)).ConfigureAwait(false);
-                var discarded = Discarding.Of(draft, open[0].StartedBy, open[0].OfferedBy, answers, session.By);
+                var (id, kind, startedBy, offeredBy, roles) = open[0];
+                var beside = new Trip();
+                var (answers, baselines) = (Answers(beside, draft), PieceStore.Baselines(beside, id));
+                if (await session.LockAsync(id, beside).ConfigureAwait(false) is not { } piece)
+                    return Refusals.NoSuchPiece;
+                var finding = TraineesFinding.Of(
+                    CaseOf(piece, kind, session.Site, answers.Value, baselines.Value),
+                    piece.State,
+                    session.Site.WatchShare,
+                    roles
+                );
+                var discarded = Discarding.Of(draft, startedBy, offeredBy, answers.Value, session.By, finding);
                 if (!discarded.Ok)
                     return discarded.Refusal;
                 await session.WriteAsync("delete from draft where id = $1", draft).ConfigureAwait(false);
-                if (discarded.Value is { } record)
-                    await session.LedgerAsync(record, open[0].Mark).ConfigureAwait(false);
+                var (record, state, hold) = discarded.Value;
+                if (hold is not null)
+                {
+                    await session.HoldAsync(piece.Id, hold).ConfigureAwait(false);
+                    await session.DeriveAsync(piece, state!.Value).ConfigureAwait(false);
+                }
+
+                if (record is not null)
+                    await session.LedgerAsync(record, piece.Mark).ConfigureAwait(false);
                 return null;
             },
             cancel

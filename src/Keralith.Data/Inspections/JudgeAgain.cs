@@ -295,7 +295,8 @@ public sealed class JudgeAgain(Database database)
                         piece.OpenHolds.Count - 1,
                         session.Sites.Of(piece.SiteId),
                         reason,
-                        session.By
+                        session.By,
+                        piece.Locked
                     );
                     if (!outcome.Ok)
                         continue;

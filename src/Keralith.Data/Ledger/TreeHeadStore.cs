@@ -96,6 +96,17 @@ public sealed class TreeHeadStore(Database database)
             .ListAsync(LedgerStore.Entry, cancel);
         if (found is not [var entry])
             return null;
+        var later = await database
+            .Command(
+                $"""
+                select {LedgerStore.Columns} from ledger
+                where subject = $1 and (kind = 'inspection.withdrawn' and data::json->>'inspection' = $2
+                  or kind = 'inspection.signed' and data::json->>'corrects' = $2)
+                order by number desc limit 1
+                """
+            )
+            .Positional(mark, inspection.ToString())
+            .ListAsync(LedgerStore.Entry, cancel);
         var heads = await database
             .Command(
                 """
@@ -110,7 +121,9 @@ public sealed class TreeHeadStore(Database database)
         if (heads is not [var (head, key)])
             return null;
         var leaves = await LeavesAsync(head.Size, cancel);
-        return CertificateDocument.Write(entry, MerkleLog.Inclusion((int)entry.Number - 1, leaves), head, key);
+        IReadOnlyList<byte[]> Path(LedgerEntry of) =>
+            of.Number <= head.Size ? MerkleLog.Inclusion((int)of.Number - 1, leaves) : [];
+        return CertificateDocument.Write(entry, Path(entry), head, key, later is [var by] ? (by, Path(by)) : null);
     }
 
     /// <summary>What of the heads kept here the ledger does not meet, in words.</summary>

@@ -284,7 +284,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 join ledger l on l.subject = p.mark and l.at = h.placed_at and l.actor = w.username
                   and l.kind in ('piece.held', 'inspection.signed', 'piece.facts-changed', 'piece.held-by-rules',
                     'gear.event', 'part.replaced', 'piece.returned', 'piece.found', 'piece.came-back', 'piece.proof-tested',
-                    'piece.recalled', 'piece.record-put-right')
+                    'piece.recalled', 'piece.record-put-right', 'draft.discarded')
                 group by p.mark, h.id
                 having not bool_or(case l.kind
                   when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
@@ -306,6 +306,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                     when 'tag' then h.cause = 'marking'
                     when 'proof-test' then h.cause = 'facts-changed'
                     else h.cause in ('facts-changed', (select o.cause from hold o where o.id = (l.data::jsonb->>'wrong')::uuid)) end
+                  when 'draft.discarded' then h.cause = 'doubt'
                   when 'piece.found' then h.cause = 'doubt' and position(l.data::jsonb->>'where' in h.reason) > 0
                   end)
                 union

@@ -291,6 +291,10 @@ public sealed class LiftStore(Database database)
         )
         {
             Known = known,
+            NotOut =
+            [
+                .. pieces.Where(p => !beside.Out.Contains(p.Id)).Select(p => p.Mark).Order(StringComparer.Ordinal),
+            ],
         };
     }
 

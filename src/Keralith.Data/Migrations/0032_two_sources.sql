@@ -11,3 +11,9 @@ alter table inspection add column answer_hands jsonb not null default '{}';
 drop view standing_inspection;
 create view standing_inspection as
   select i.* from inspection i where not exists (select from supersession s where s.inspection_id = i.id);
+
+-- What would be taken for a mark is found by an index.
+create index piece_by_look on piece (translate(replace(mark, '-', ''), 'OIL', '011'));
+
+-- A token of one's own ends, and acts with no more than the roles it was made with.
+alter table api_token add column ends_on date, add column roles text[];

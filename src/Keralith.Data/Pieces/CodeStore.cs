@@ -29,13 +29,14 @@ public sealed class CodeStore(Database database)
                     var carried = Of(trip, piece);
                     var taken = trip.All(
                         new NpgsqlBatchCommand(
-                            """
+                            $$"""
                             select p.mark from piece p
                             where p.id = (select piece_id from piece_code where code = $1 and removed_at is null)
                               or p.mark = $1 or (upper(p.serial) = $1 and p.id <> $2)
+                              or ({{Fragments.Look("p.mark")}} = $3 and p.id <> $2)
                             order by p.id = $2 desc limit 1
                             """
-                        ).Positional(code, piece),
+                        ).Positional(code, piece, Looks.Of(code)),
                         r => r.GetString(0)
                     );
                     await session.AskAsync(trip).ConfigureAwait(false);

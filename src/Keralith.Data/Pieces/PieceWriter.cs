@@ -66,6 +66,63 @@ internal static class PieceWriter
         ("surroundings", NpgsqlDbType.Jsonb, e => PieceRows.SurroundingsJson(e.Surroundings)),
     ];
 
+    /// <summary>Why pieces can't be entered beside those on record that they would be taken for; null when they can.</summary>
+    private static async Task<Refusal?> RefusalOfLikenessAsync(
+        Session session,
+        IReadOnlyList<(Guid Id, PieceEntry Entry)> pieces
+    )
+    {
+        var entries = pieces.Select(p => p.Entry).ToDictionary(e => e.Mark.Text);
+        if (pieces.GroupBy(p => p.Entry.Mark.Look).FirstOrDefault(g => g.Count() > 1) is { } two)
+            return RegisterActs.RefusalOfLikeness(
+                two.Last().Entry,
+                new(two.Last().Entry.Mark.Text, LikenessOf.Mark, two.First().Entry.Mark.Text),
+                session.By
+            );
+        var like = await LikenessAsync(session, [.. entries.Values]).ConfigureAwait(false);
+        return like.Select(l => RegisterActs.RefusalOfLikeness(entries[l.Entered], l, session.By))
+            .FirstOrDefault(r => r is not null);
+    }
+
+    private static Task<List<Likeness>> LikenessAsync(Session session, IReadOnlyList<PieceEntry> entries) =>
+        session.ReadAsync(
+            $"""
+            with entered as (
+              select * from unnest($1::text[], $2::text[], $3::text[], $4::text[]) e (mark, look, serial, maker))
+            select e.mark as entered, 'mark' as of, p.mark from entered e join piece p on {Fragments.Look(
+                "p.mark"
+            )} = e.look
+            union all
+            select e.mark, 'code', p.mark from entered e join piece p on upper(p.serial) = e.mark
+            union all
+            select e.mark, 'code', p.mark from entered e
+              join piece_code c on c.code = e.mark and c.removed_at is null join piece p on p.id = c.piece_id
+            union all
+            select e.mark, 'others-mark', p.mark from entered e join piece p on p.mark = e.serial
+            union all
+            select e.mark, 'serial', p.mark from entered e
+              join piece p on upper(p.serial) = e.serial and {Fragments.Key("p.maker")} = {Fragments.Key("e.maker")}
+              where p.state not in {Fragments.Retired} and e.maker <> ''
+            """,
+            r => new Likeness(
+                r.Get<string>("entered"),
+                r.Get<string>("of") switch
+                {
+                    "mark" => LikenessOf.Mark,
+                    "code" => LikenessOf.SerialOrCode,
+                    "others-mark" => LikenessOf.OthersMark,
+                    _ => LikenessOf.MakerAndSerial,
+                },
+                r.Get<string>("mark")
+            ),
+            [
+                entries.Select(e => e.Mark.Text).ToArray(),
+                entries.Select(e => e.Mark.Look).ToArray(),
+                entries.Select(e => e.Serial?.Trim().ToUpperInvariant() ?? string.Empty).ToArray(),
+                entries.Select(e => e.Maker ?? string.Empty).ToArray(),
+            ]
+        );
+
     /// <summary>Registers pieces in a transaction, all or none.</summary>
     /// <param name="progress">Told how many are written; may be null.</param>
     /// <returns>Why none was registered; null when all were.</returns>
@@ -92,6 +149,8 @@ internal static class PieceWriter
             .ConfigureAwait(false);
         if (taken.Count > 0)
             return taken[0];
+        if (await RefusalOfLikenessAsync(session, pieces).ConfigureAwait(false) is { } alike)
+            return alike;
         if (await RefusalOfStoresAsync(session, pieces.Select(p => p.Entry.Store)).ConfigureAwait(false) is { } closed)
             return closed;
         try

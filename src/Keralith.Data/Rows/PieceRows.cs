@@ -20,6 +20,7 @@ internal static class PieceRows
           select m.mark || chr(31) || m.state || chr(31) || coalesce(m.periodic_due::text, '') || chr(31)
             || coalesce(m.frequent_due::text, '') || chr(31) || coalesce(m.calibration_due::text, '')
             || chr(31) || coalesce(m.proof_due::text, '') || chr(31) || m.proof_lacks || chr(31) || coalesce(m.details->>'discardOn', '')
+            || chr(31) || (m.locked is not null)
           from unnest(string_to_array(p.details->>'members', E'\n')) as line
           join piece m on m.mark = upper(trim(split_part(line, ';', 5)))) end as members
         """;
@@ -163,6 +164,7 @@ internal static class PieceRows
                 )
                 {
                     Proof = new(DayOf(m[5]), m[6] == "true"),
+                    IsLocked = m[8] == "true",
                     DiscardOn = DayReader.Read(m[7]) is { Ok: true } discard ? discard.Value : null,
                 }),
         ];

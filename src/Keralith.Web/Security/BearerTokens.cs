@@ -10,7 +10,9 @@ public sealed class BearerTokens(
     IOptionsMonitor<AuthenticationSchemeOptions> options,
     ILoggerFactory logger,
     UrlEncoder encoder,
-    TokenStore tokens
+    TokenStore tokens,
+    SiteStore sites,
+    TimeProvider time
 ) : AuthenticationHandler<AuthenticationSchemeOptions>(options, logger, encoder)
 {
     public const string Name = "Bearer";
@@ -25,9 +27,13 @@ public sealed class BearerTokens(
         var token = header[Before.Length..].Trim();
         if (!token.StartsWith(TokenStore.Prefix, StringComparison.Ordinal) || token.Length > 200)
             return AuthenticateResult.Fail("Not a token.");
-        return await tokens.FindAsync(token, Context.RequestAborted) is { } actor
+        var site = await sites.GetAsync(Context.RequestAborted);
+        var today = site?.DayOf(time.GetUtcNow()) ?? DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
+        return await tokens.FindAsync(token, today, Context.RequestAborted) is { } actor
             ? AuthenticateResult.Success(new(ClaimsReading.Principal(actor, Scheme.Name), Scheme.Name))
-            : AuthenticateResult.Fail("The token is unknown or revoked.");
+            : AuthenticateResult.Fail(
+                "The token is unknown, revoked, has run out, or its person lacks the second factor they must have."
+            );
     }
 
     protected override async Task HandleChallengeAsync(AuthenticationProperties properties)

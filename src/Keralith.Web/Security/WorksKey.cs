@@ -23,6 +23,12 @@ public sealed class WorksKey(
     /// <summary>The folder outside that every head is written to as well; null: none.</summary>
     private static string? Folder => Environment.GetEnvironmentVariable("KERALITH_HEADS");
 
+    /// <summary>Why the program can't start with the folder it is given; null when it can.</summary>
+    public static string? FaultOfFolder =>
+        Folder is { } folder && string.IsNullOrWhiteSpace(folder)
+            ? "KERALITH_HEADS is set and names no folder: name the folder outside that heads are written to, or leave it out."
+            : null;
+
     /// <summary>Who keeps the heads elsewhere and gets each by mail; null: nobody.</summary>
     private static string? Keeper => Environment.GetEnvironmentVariable("KERALITH_HEADS_MAIL");
 

@@ -151,6 +151,8 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     {
         if (!Here.May(Right.SignLift))
             return Forbid();
+        if (!await ShowAsync(id, null))
+            return NotFound();
         return await AfterAsync(
             await Lifts.StepAsync(id, version, new SetSourceAside(what, why), Here.Stamp(Submission), Cancel),
             $"/lift/{id}",

@@ -49,7 +49,7 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
 
     public Task<IActionResult> OnPostCheckAsync(Guid id, int version, string[] done, string? note)
     {
-        Ticked = done.ToHashSet();
+        Ticked = done.Where(d => !string.IsNullOrEmpty(d)).ToHashSet();
         NotApplying = Request
             .Form.Where(f => f.Key.StartsWith("not:", StringComparison.Ordinal) && f.Value[0] is { Length: > 0 })
             .ToDictionary(f => f.Key[4..], f => f.Value[0]!);

@@ -26,6 +26,9 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
 
     public int All { get; private set; }
 
+    /// <summary>Makes near what was written and not meant by it, with how many pieces there are of each.</summary>
+    public IReadOnlyList<(string Maker, string? Model, int Pieces)> Near { get; private set; } = [];
+
     /// <summary>How many pieces have no maker on record, and so may be meant though no recall finds them.</summary>
     public int Makerless { get; private set; }
 
@@ -80,6 +83,7 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
         Match = read.Value;
         (var meant, All) = await recalls.PreviewAsync(Match, MostShown, Cancel);
         Meant = meant;
+        Near = await recalls.NearAsync(Match, Cancel);
         Makerless = await recalls.MakerlessAsync(Cancel);
     }
 }

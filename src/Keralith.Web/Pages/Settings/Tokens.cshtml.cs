@@ -5,8 +5,11 @@ using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Settings;
 
-/// <summary>Tokens programs sign in with. A token is shown once, when it is made.</summary>
-[Authorize(Policy = nameof(Right.ManageTokens))]
+/// <summary>
+/// Tokens programs sign in with: everybody's own, with rights no larger than theirs and an end. A token is shown once, when
+/// it is made.
+/// </summary>
+[Authorize(Policy = nameof(Right.Read))]
 public sealed class TokensModel(Here here, TokenStore tokens) : YardPage(here)
 {
     public IReadOnlyList<TokenRow> Tokens { get; private set; } = [];
@@ -16,12 +19,23 @@ public sealed class TokensModel(Here here, TokenStore tokens) : YardPage(here)
 
     public Task OnGetAsync() => LoadAsync();
 
-    public async Task<IActionResult> OnPostMakeAsync(string? name)
+    /// <summary>The day a token ends unless another is chosen.</summary>
+    public DateOnly UsualEnd => Here.Today.AddDays(PeopleActs.LongestTokenDays - 1);
+
+    public async Task<IActionResult> OnPostMakeAsync(string? name, string? ends, string[] role)
     {
+        if (!IsDay(ends, "Until", out var day))
+        {
+            await LoadAsync();
+            return Page();
+        }
+
         var token = TokenStore.Make();
-        var result = await tokens.AddAsync(name ?? string.Empty, token, Here.Stamp(Submission), Cancel);
+        var chosen = role.Select(r => Code.Find<Role>(r ?? string.Empty)).OfType<Role>().ToList();
+        var roles = role.Length == 0 ? Here.Actor.Roles : Roles.Of(chosen);
+        var result = await tokens.AddAsync(name ?? string.Empty, token, day, roles, Here.Stamp(Submission), Cancel);
         if (!result.Ok)
-            Refuse(result.Fault!);
+            Refuse(result.Refusal!);
         else if (result.Value.Repeated)
             return Redirect("/settings/tokens");
         else
@@ -35,5 +49,6 @@ public sealed class TokensModel(Here here, TokenStore tokens) : YardPage(here)
     public async Task<IActionResult> OnPostRevokeAsync(Guid id) =>
         await AfterAsync(await tokens.RevokeAsync(id, Here.Stamp(Submission), Cancel), "/settings/tokens", LoadAsync);
 
-    private async Task LoadAsync() => Tokens = await tokens.ListAsync(Cancel);
+    private async Task LoadAsync() =>
+        Tokens = await tokens.ListAsync(Here.May(Right.ManageTokens) ? null : Here.Actor.Id, Cancel);
 }
