@@ -20,7 +20,7 @@ public class OnePressTests
         var lacking = new List<string>();
         foreach (var (family, i) in GearFamilies.All.Select((f, i) => (f, i)))
         {
-            var piece = await yard.RegisterAsync(EveryFamily.Form(family, $"HM-{1000 + i}"));
+            var piece = await yard.RegisterAsync(EveryFamily.Form(family, $"HM-{1000 + i}"), "qualified");
             foreach (var book in RuleBookShelf.All)
             {
                 var site = new Site("Works", [RuleBookShelf.Asme, book], Judge.DefaultWatchShare, 30, false, false);

@@ -168,7 +168,7 @@ public class VerifyTests
             await yard.InspectAsync(
                 "HM-0002",
                 InspectionKind.Periodic,
-                ("body", "shackle.wear-body", new(Value: "0.75 in"))
+                ("body", "shackle.deformed", new(Answer: "yes"))
             )
         );
         Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));

@@ -17,7 +17,7 @@ public class WallTests
         await using var yard = await Yard.OpenAsync();
         foreach (var (family, at) in GearFamilies.All.Select((f, i) => (f, i)))
         {
-            await yard.RegisterAsync(EveryFamily.Form(family, $"HM-{at:0000}"));
+            await yard.RegisterAsync(EveryFamily.Form(family, $"HM-{at:0000}"), "qualified");
         }
 
         await AcceptAllAsync(yard);

@@ -70,7 +70,7 @@ internal sealed class Yard : IAsyncDisposable
     {
         var (entry, faults) = PieceEntryReader.Read(fields);
         Assert.True(entry is not null, string.Join("; ", faults));
-        Assert.True((await Pieces.RegisterAsync(entry, Guid.NewGuid(), Stamp(by), Cancel)).Ok);
+        Must(await Pieces.RegisterAsync(entry, Guid.NewGuid(), Stamp(by), Cancel));
         return await FindAsync(fields["mark"]);
     }
 

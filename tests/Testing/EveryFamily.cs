@@ -63,6 +63,7 @@ public static class EveryFamily
             {
                 "rope.diameter" => "20 mm",
                 "chain.gauge-growth" => "22.5 in",
+                "hook.throat" => "60 mm",
                 _ => "1 in",
             });
         if (family.Code == "sling-kit")

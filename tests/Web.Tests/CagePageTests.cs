@@ -284,7 +284,7 @@ public class CagePageTests
         await yard.RegisterAsync(Seed.Sling("HM-0001"));
         var twin = Seed.Sling("HM-0003");
         twin["serial"] = "o-hm-0001";
-        await yard.RegisterAsync(twin);
+        await yard.RegisterAsync(twin, by: "qualified");
         Assert.Contains(
             "HM-0001",
             (await (await yard.SignedInAsync("crew")).PageAsync("/piece/HM-0003"))

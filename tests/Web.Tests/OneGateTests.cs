@@ -29,8 +29,8 @@ public class OneGateTests
                         "Test",
                         token,
                         DateOnly.FromDateTime(DateTime.UtcNow.AddDays(30)),
-                        Seed.People["admin"].Roles,
-                        new(Seed.People["admin"], DateTimeOffset.UtcNow, Guid.NewGuid()),
+                        Seed.People["qualified"].Roles,
+                        new(Seed.People["qualified"], DateTimeOffset.UtcNow, Guid.NewGuid()),
                         Cancel
                     )
             ).Ok

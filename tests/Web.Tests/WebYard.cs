@@ -70,10 +70,14 @@ internal sealed class WebYard : IAsyncDisposable
         return visitor;
     }
 
-    public async Task<Piece> RegisterAsync(Dictionary<string, string> fields, DateTimeOffset? at = null)
+    public async Task<Piece> RegisterAsync(
+        Dictionary<string, string> fields,
+        DateTimeOffset? at = null,
+        string by = "stores"
+    )
     {
         var pieces = App.Services.GetRequiredService<PieceStore>();
-        var stamp = new Stamp(Seed.People["stores"], at ?? DateTimeOffset.UtcNow, Guid.NewGuid());
+        var stamp = new Stamp(Seed.People[by], at ?? DateTimeOffset.UtcNow, Guid.NewGuid());
         Assert.True(
             (await pieces.RegisterAsync(PieceEntryReader.Read(fields).Entry!, Guid.NewGuid(), stamp, Cancel)).Ok
         );

@@ -78,15 +78,19 @@ public sealed record LiftGear(
             _ => LiftRole.Hardware,
         };
 
-    /// <summary>The piece as one leg's sling, for a hitch.</summary>
-    public LiftSling Sling(Hitch hitch)
-    {
-        var bare = new LiftSling(Gear, null)
+    /// <summary>The piece as a sling before anything is said of its rating.</summary>
+    private LiftSling Unrated =>
+        new(Gear, null)
         {
             DesignFactor = DesignFactor,
             Hottest = Hottest,
             RatingPaper = RatingPaper,
         };
+
+    /// <summary>The piece as one leg's sling, for a hitch.</summary>
+    public LiftSling Sling(Hitch hitch)
+    {
+        var bare = Unrated;
         if (Gear.Family.Kind == GearKind.Kit)
         {
             var leg = KitMember.OneLeg(Members);

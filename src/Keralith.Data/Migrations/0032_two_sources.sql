@@ -8,8 +8,7 @@ alter table site add column critical_share numeric not null default 0.75 check (
 
 -- Whose hand an answer of a signed inspection is, where it is not whoever made it: by person, each part and criterion.
 alter table inspection add column answer_hands jsonb not null default '{}';
-drop view standing_inspection;
-create view standing_inspection as
+create or replace view standing_inspection as
   select i.* from inspection i where not exists (select from supersession s where s.inspection_id = i.id);
 
 -- What would be taken for a mark is found by an index.

@@ -27,9 +27,9 @@ public sealed class BearerTokens(
         var token = header[Before.Length..].Trim();
         if (!token.StartsWith(TokenStore.Prefix, StringComparison.Ordinal) || token.Length > 200)
             return AuthenticateResult.Fail("Not a token.");
-        var site = await sites.GetAsync(Context.RequestAborted);
-        var today = site?.DayOf(time.GetUtcNow()) ?? DateOnly.FromDateTime(time.GetUtcNow().UtcDateTime);
-        return await tokens.FindAsync(token, today, Context.RequestAborted) is { } actor
+        return
+            await sites.GetAsync(Context.RequestAborted) is { } site
+            && await tokens.FindAsync(token, site.DayOf(time.GetUtcNow()), Context.RequestAborted) is { } actor
             ? AuthenticateResult.Success(new(ClaimsReading.Principal(actor, Scheme.Name), Scheme.Name))
             : AuthenticateResult.Fail(
                 "The token is unknown, revoked, has run out, or its person lacks the second factor they must have."
