@@ -63,6 +63,26 @@ public class LiftStoreTests
         Assert.Null((await yard.Ledger.VerifyAsync(Cancel)).Broken);
     }
 
+    [Theory]
+    [InlineData("delete from lift_record")]
+    [InlineData("update lift_record set data = data || '{\"note\": \"another\"}'")]
+    [InlineData("update lift_record set kind = 'signed'")]
+    [InlineData(
+        "insert into lift_record select gen_random_uuid(), lift_id, 'signed', lift_version, '{}', at, by_person from lift_record"
+    )]
+    public async Task A_step_of_a_lift_and_its_entry_say_the_same(string sql)
+    {
+        await using var yard = await Yard.OpenAsync();
+        var lift = await BegunAsync(yard);
+        Yard.Must(await lift.StepAsync(1, new CheckLift(All, null), "crew"));
+        var verify = new VerifyStore(yard.Database);
+        Assert.Empty(await verify.RunAsync(yard.Now, Cancel));
+        await yard.AsOwnerAsync($"set session_replication_role = replica; {sql}");
+        Assert.Contains(await verify.RunAsync(yard.Now, Cancel), f =>
+            f.Why.Contains("do not say the same of one step", StringComparison.Ordinal)
+        );
+    }
+
     [Fact]
     public async Task A_critical_lift_is_out_only_after_a_qualified_persons_signature()
     {

@@ -50,7 +50,9 @@ public class LoopTests
     {
         await using var yard = await Yard.OpenAsync();
         await yard.InServiceAsync(Seed.Sling("HM-0001"));
-        Yard.Must(await yard.InspectAsync("HM-0001", InspectionKind.Periodic, ("leg-2", "chain.crack", new(Answer: "yes"))));
+        Yard.Must(
+            await yard.InspectAsync("HM-0001", InspectionKind.Periodic, ("leg-2", "chain.crack", new(Answer: "yes")))
+        );
         Assert.Contains("qualified", (await yard.ReleaseAsync("inspector", "HM-0001")).Fault, StringComparison.Ordinal);
         Assert.Contains(
             "full periodic",
@@ -59,7 +61,11 @@ public class LoopTests
         );
         Yard.Must(await yard.InspectByAsync("qualified", "HM-0001", InspectionKind.Periodic));
         Assert.Equal(PieceState.Held, (await yard.FindAsync("HM-0001")).State);
-        Assert.Contains("You signed the clean inspection", (await yard.ReleaseAsync("qualified", "HM-0001")).Fault, StringComparison.Ordinal);
+        Assert.Contains(
+            "You signed the clean inspection",
+            (await yard.ReleaseAsync("qualified", "HM-0001")).Fault,
+            StringComparison.Ordinal
+        );
         Assert.Contains(
             "Write why",
             (await yard.ReleaseAsync("qualified2", "HM-0001", " ")).Fault,

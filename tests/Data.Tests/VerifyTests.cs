@@ -1,4 +1,6 @@
+using System.Security.Cryptography;
 using Keralith.Core.Judgement;
+using Keralith.Core.Ledger;
 using Keralith.Testing;
 using Xunit;
 
@@ -141,6 +143,60 @@ public class VerifyTests
         await yard.AsOwnerAsync("alter table retag disable trigger user; alter table disposal disable trigger user");
         await yard.AsOwnerAsync(sql);
         Assert.Contains(await FoundAsync(yard), f => f.Why.Contains(why, StringComparison.Ordinal));
+    }
+
+    /// <summary>What is taken out whole, with everything kept of it, leaves its entry behind.</summary>
+    [Theory]
+    [InlineData("delete from retag", "(new tag) that is gone")]
+    [InlineData(
+        "delete from hold where id not in (select hold_id from release); update piece set open_holds = 0, state = 'in-service'",
+        "(hold) that is gone"
+    )]
+    [InlineData("delete from release; update piece set open_holds = 1, state = 'held'", "(end of a hold) that is gone")]
+    [InlineData("update piece set mark = 'HM-0777' where mark = 'HM-0001'", "HM-0001 was registered")]
+    [InlineData(
+        "insert into supersession select id, null, 'Never made', signed_at, signed_by from inspection where kind = 'periodic'",
+        "(withdrawal of an inspection) has no entry"
+    )]
+    public async Task What_the_ledger_tells_of_and_the_record_has_no_more_is_found(string sql, string why)
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        await yard.InServiceAsync(Seed.Shackle("HM-0002"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0001"));
+        Yard.Must(await yard.HoldAsync("crew", "HM-0002"));
+        Yard.Must(await yard.InspectAsync("HM-0002", InspectionKind.Periodic));
+        Yard.Must(await yard.ReleaseAsync("qualified", "HM-0002"));
+        var piece = await yard.FindAsync("HM-0002");
+        var by = yard.Stamp("qualified");
+        Yard.Must(await yard.Custody.RetagAsync(piece.Id, piece.Version, "by its serial", "the maker", by, Cancel));
+        Assert.Empty(await FoundAsync(yard));
+        await yard.AsOwnerAsync($"set session_replication_role = replica; {sql}");
+        Assert.Contains(await FoundAsync(yard), f => f.Why.Contains(why, StringComparison.Ordinal));
+    }
+
+    /// <summary>A key nobody can read is said, and everything else is verified all the same.</summary>
+    [Fact]
+    public async Task A_key_of_the_heads_that_can_not_be_read_is_said()
+    {
+        await using var yard = await Yard.OpenAsync();
+        await yard.InServiceAsync(Seed.Shackle("HM-0001"));
+        var heads = new TreeHeadStore(yard.Database);
+        using var key = ECDsa.Create(ECCurve.NamedCurves.nistP256);
+        var named = new HeadKeyRow(
+            TreeHead.FingerprintOf(key),
+            key.ExportSubjectPublicKeyInfoPem(),
+            "sealed",
+            yard.Now
+        );
+        await heads.AddKeyAsync(named, Cancel);
+        Assert.NotNull(await heads.SignAsync("Test works", key, yard.Now, again: false, Cancel));
+        Assert.Empty(await FoundAsync(yard));
+        await yard.AsOwnerAsync("set session_replication_role = replica; update head_key set public_pem = 'none'");
+        await yard.AsOwnerAsync("update piece set verdict = 'watch'");
+        var found = await FoundAsync(yard);
+        Assert.Contains(found, f => f.Mark is null && f.Why.Contains("can't be read", StringComparison.Ordinal));
+        Assert.Contains(found, f => f.Mark == "HM-0001");
     }
 
     [Fact]

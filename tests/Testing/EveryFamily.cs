@@ -62,8 +62,9 @@ public static class EveryFamily
         Filled(form, c => c switch
             {
                 "rope.diameter" => "20 mm",
-                "chain.gauge-growth" => "22.5 in",
+                "chain.gauge-growth" or "hoistchain.growth" => "22.5 in",
                 "hook.throat" => "60 mm",
+                "hoistchain.wear" or "hoistrope.diameter" => "0.75 in",
                 _ => "1 in",
             });
         if (family.Code == "sling-kit")

@@ -138,7 +138,16 @@ public sealed class TreeHeadStore(Database database)
         foreach (var head in heads)
         {
             using var key = ECDsa.Create();
-            key.ImportFromPem(keys[head.Key].PublicPem);
+            try
+            {
+                key.ImportFromPem(keys[head.Key].PublicPem);
+            }
+            catch (Exception e) when (e is KeyNotFoundException or ArgumentException or CryptographicException)
+            {
+                found.Add($"the key {head.Key} is gone or can't be read");
+                continue;
+            }
+
             if (head.Against(leaves, key) is { } why)
                 found.Add(why);
         }

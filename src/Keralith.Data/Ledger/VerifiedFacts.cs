@@ -19,6 +19,22 @@ internal static class VerifiedFacts
         ),
         ("figure when new", null, "select piece_id, set_at, set_by, '{}'::jsonb from baseline"),
         (
+            "withdrawal of an inspection",
+            "inspection.withdrawn",
+            """
+            select i.piece_id, s.at, s.by_person, jsonb_build_object('inspection', s.inspection_id, 'why', s.why)
+            from supersession s join inspection i on i.id = s.inspection_id where s.became is null
+            """
+        ),
+        (
+            "correction of an inspection",
+            "inspection.signed",
+            """
+            select i.piece_id, s.at, s.by_person, jsonb_build_object('inspection', s.became, 'corrects', s.inspection_id)
+            from supersession s join inspection i on i.id = s.inspection_id where s.became is not null
+            """
+        ),
+        (
             "new tag",
             "piece.retagged",
             "select piece_id, at, by_person, jsonb_build_object('proof', proof, 'fittedBy', fitted_by) from retag"
@@ -133,4 +149,53 @@ internal static class VerifiedFacts
             "select piece_id, at, by_person, jsonb_build_object('from', from_place, 'to', to_place) from move where kind = 'moved'"
         ),
     ];
+
+    /// <summary>
+    /// What every entry of a kind tells of, where it tells of it: a fact of the piece made by the same hand at the same
+    /// moment that says the same, still there. A code may be taken off again, and is bound to nothing then.
+    /// </summary>
+    public static IEnumerable<(string What, string Kind, string Sql, string Where)> Told =>
+        All.Where(f => f.Kind is not (null or "piece.code-bound"))
+            .Select(f =>
+                (
+                    f.What,
+                    f.Kind!,
+                    f.Sql,
+                    f.Kind == "inspection.signed" ? "l.data::jsonb->>'corrects' is not null" : "true"
+                )
+            )
+            .Concat(
+                HoldKinds.Select(kind =>
+                    (
+                        "hold",
+                        kind,
+                        "select piece_id, placed_at, placed_by, '{}'::jsonb from hold",
+                        kind == "inspection.signed" ? FirstSignedAgainst : "true"
+                    )
+                )
+            )
+            .Concat(EndKinds.Select(kind => ("end of a hold", kind, Ends, "true")));
+
+    private static readonly string[] HoldKinds =
+    [
+        "piece.held",
+        "piece.held-by-rules",
+        "piece.recalled",
+        "piece.found",
+        "piece.came-back",
+        "part.replaced",
+        "gear.event",
+        "inspection.signed",
+    ];
+
+    // A correction puts no second hold on where that of the wrong record stands.
+    private const string FirstSignedAgainst =
+        "l.data::jsonb->>'signedAs' in ('hold', 'remove') and l.data::jsonb->>'corrects' is null";
+
+    private static readonly string[] EndKinds = ["hold.released", "piece.let-go-by-rules"];
+
+    private const string Ends = """
+        select h.piece_id, f.released_at, f.released_by, jsonb_build_object('hold', f.hold_id)
+        from release f join hold h on h.id = f.hold_id
+        """;
 }

@@ -34,6 +34,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             ("the chain of the ledger", ChainAsync),
             ("the heads kept beside it", HeadsAsync),
             ("facts and their entries", EntriesAsync),
+            ("entries and their facts", GoneAsync),
+            ("lifts and their entries", LiftsAsync),
             ("pieces and their entries", StatedAsync),
             ("figures when new", FiguresAsync),
             ("holds and their ends", HoldsAsync),
@@ -177,6 +179,87 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         );
         return found;
     }
+
+    /// <summary>What the ledger tells of and the record has no more: facts, holds and their ends, records made void, pieces.</summary>
+    private async Task<List<Unverified>> GoneAsync(CancellationToken cancel)
+    {
+        var found = new List<Unverified>();
+        foreach (var (what, kind, sql, where) in VerifiedFacts.Told)
+        {
+            found.AddRange(
+                await database
+                    .Command(
+                        $"""
+                        select l.subject, min(l.number)
+                        from ledger l
+                        where l.kind = $1 and {where} and not exists (
+                          select from ({sql}) f (piece_id, at, by_person, says)
+                          join piece p on p.id = f.piece_id
+                          join person w on w.id = f.by_person
+                          where p.mark = l.subject and f.at = l.at and w.username = l.actor and l.data::jsonb @> f.says)
+                        group by l.subject
+                        order by l.subject
+                        """
+                    )
+                    .Positional(kind)
+                    .ListAsync(
+                        r => new Unverified(
+                            r.GetString(0),
+                            $"Entry {r.GetInt64(1)} of the ledger tells of a record of it ({what}) that is gone, or says something else now."
+                        ),
+                        cancel
+                    )
+                    .ConfigureAwait(false)
+            );
+        }
+
+        found.AddRange(
+            await database
+                .Command(
+                    """
+                    select l.subject from ledger l
+                    where l.kind = 'piece.registered' and not exists (select from piece p where p.mark = l.subject)
+                    order by l.number
+                    """
+                )
+                .ListAsync(
+                    r => new Unverified(null, $"{r.GetString(0)} was registered, the ledger says, and is gone."),
+                    cancel
+                )
+                .ConfigureAwait(false)
+        );
+        return found;
+    }
+
+    /// <summary>The steps of every lift against the entries that were made with them, both ways.</summary>
+    private Task<List<Unverified>> LiftsAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                with step as (
+                  select l.name, 'lift.' || r.kind as kind, r.at, w.username as actor, r.data as said,
+                    jsonb_build_object('lift', r.lift_id, 'version', r.lift_version) as which
+                  from lift_record r join lift l on l.id = r.lift_id join person w on w.id = r.by_person),
+                told as (select subject, kind, at, actor, data::jsonb as data from ledger where kind like 'lift.%')
+                select s.name, s.kind from step s
+                where not exists (
+                  select from told t
+                  where t.kind = s.kind and t.at = s.at and t.actor = s.actor and t.data @> s.which and t.data->'said' = s.said)
+                union
+                select t.subject, t.kind from told t
+                where t.data ? 'said' and not exists (
+                  select from step s
+                  where t.kind = s.kind and t.at = s.at and t.actor = s.actor and t.data @> s.which and t.data->'said' = s.said)
+                order by 1, 2
+                """
+            )
+            .ListAsync(
+                r => new Unverified(
+                    null,
+                    $"The lift {r.GetString(0)} and the ledger do not say the same of one step ({r.GetString(1)})."
+                ),
+                cancel
+            );
 
     /// <summary>
     /// What a piece is kept as against the last entry that stated it: each such entry carries everything that was
