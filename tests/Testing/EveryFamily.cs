@@ -64,7 +64,8 @@ public static class EveryFamily
                 "rope.diameter" => "20 mm",
                 "chain.gauge-growth" or "hoistchain.growth" => "22.5 in",
                 "hook.throat" => "60 mm",
-                "hoistchain.wear" or "hoistrope.diameter" => "0.75 in",
+                "hoistchain.wear" => "0.75 in",
+                "hoistrope.diameter" => "40 mm",
                 _ => "1 in",
             });
         if (family.Code == "sling-kit")
