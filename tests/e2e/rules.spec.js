@@ -31,7 +31,8 @@ test("a wire rope sling is inspected along its body, counts and all, until the v
   await signIn(page, "inspector");
   await page.goto("/piece/HM-0071");
   await page.getByRole("button", { name: /inspection|inspecting/ }).click();
-  const figures = { "rope.broken-in-lay": "4", "rope.broken-in-strand": "1", "rope.diameter": "0.99", "rope.outer-wire": "0.054" };
+  // As it was read last, or a little less: a rope does not grow.
+  const figures = { "rope.broken-in-lay": "4", "rope.broken-in-strand": "1", "rope.diameter": "0.97", "rope.outer-wire": "0.052" };
   const hand = presses(page);
   for (let part = 0; part < 8 && !page.url().endsWith("/sign"); part += 1) {
     const name = await page.locator("form[data-part]").getAttribute("data-part");
