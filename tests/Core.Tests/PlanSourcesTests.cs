@@ -194,6 +194,38 @@ public class PlanSourcesTests
         Assert.Equal(outcome, Judged(fields, LiftKnown.Nothing, Sling, Other).Outcome);
     }
 
+    /// <summary>A contingency is for what is not known; who marks or weighs less than the bare figure does not know it.</summary>
+    [Theory]
+    [InlineData("marked", "weight", "1 kg", "1100")]
+    [InlineData("marked", "weight", "999.9 kg", "1100")]
+    [InlineData("marked", "weight", "1000 kg", "1000")]
+    [InlineData("marked", "weight", "1050 kg", "1050")]
+    [InlineData("weighed", "record", "999.9 kg", "1100")]
+    [InlineData("weighed", "record", "1000 kg", "1000")]
+    public void A_contingency_is_left_out_only_where_another_source_bears_the_bare_figure_out(
+        string basis,
+        string field,
+        string figure,
+        string counts
+    )
+    {
+        var fields = Points(
+            "0",
+            ("basis", basis),
+            ("contingency", "10"),
+            ("part-1-shape", "box"),
+            ("part-1-a", "1 m"),
+            ("part-1-b", "1 m"),
+            ("part-1-c", "1 m"),
+            ("part-1-density", "water"),
+            ("part-1-z", "-300"),
+            (field, figure)
+        );
+        var known = field == "record" ? Known(1, Weighed(figure)) : LiftKnown.Nothing;
+        var weight = Judged(fields, known, Sling, Other).Planned.Plan.Weight.Weight;
+        Assert.Equal(decimal.Parse(counts, System.Globalization.CultureInfo.InvariantCulture), weight.Kilograms);
+    }
+
     [Fact]
     public void The_worse_of_two_centres_of_gravity_counts()
     {

@@ -26,7 +26,7 @@ public sealed record LoadWeight(Sourced<Mass> Counts, LoadBasis? Basis, IReadOnl
         var weighed = known
             .Counting.Select(w => new Sourced<Mass>(w.Weight, FigureSource.Weighed, w.ToString()))
             .ToList();
-        var said = Said(basis, estimate, given, typed);
+        var said = Said(basis, estimate, given, typed, weighed);
         if (said.Count == 0 && weighed.Count == 0)
             return null;
 
@@ -63,12 +63,16 @@ public sealed record LoadWeight(Sourced<Mass> Counts, LoadBasis? Basis, IReadOnl
         return new(counts, BasisOf(counts.From, said), remarks);
     }
 
-    /// <summary>What the plan says itself. A contingency is for what is not known: beside a weighing it is left out.</summary>
+    /// <summary>
+    /// What the plan says itself. A contingency is for what is not known: it is left out where another source says at
+    /// least what is worked out without it. One that says less takes nothing off.
+    /// </summary>
     private static List<(LoadBasis Basis, Sourced<Mass> Source)> Said(
         LoadBasis basis,
         LoadEstimate? estimate,
         Mass? given,
-        Mass? typed
+        Mass? typed,
+        IReadOnlyCollection<Sourced<Mass>> weighed
     )
     {
         var said = new List<(LoadBasis, Sourced<Mass>)>();
@@ -82,7 +86,9 @@ public sealed record LoadWeight(Sourced<Mass> Counts, LoadBasis? Basis, IReadOnl
             );
         if (estimate is { } made)
         {
-            var whole = basis == LoadBasis.Estimated ? made.Weight : made.WithoutContingency;
+            var bare = made.WithoutContingency;
+            var bornOut = said.Select(s => s.Item2).Concat(weighed).Any(s => s.Figure.Kilograms >= bare.Kilograms);
+            var whole = basis != LoadBasis.Estimated && bornOut ? bare : made.Weight;
             said.Add(
                 (
                     LoadBasis.Estimated,
