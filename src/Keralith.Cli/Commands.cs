@@ -255,6 +255,9 @@ internal static class Commands
         var recalled = await new RecallStore(database).HoldMissedAsync(now, CancellationToken.None);
         if (recalled > 0)
             Console.WriteLine($"Standing recalls put {recalled} holds on gear that they mean and did not hold.");
+        var told = await new RecordSeal(database).RunAsync(now, CancellationToken.None);
+        if (told > 0)
+            Console.WriteLine($"The ledger tells {told} rows that stood before entries told their rows.");
     }
 
     private static Command VerifyLedger()

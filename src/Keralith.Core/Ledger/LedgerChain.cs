@@ -42,13 +42,15 @@ public static class LedgerChain
     /// <param name="record">What it keeps.</param>
     /// <param name="subject">The mark of the piece, or what else it is about.</param>
     /// <param name="previous">Hash of the entry before.</param>
+    /// <param name="rows">Digest of the rows it tells, as lower-case hex; null: it tells none.</param>
     public static LedgerEntry Seal(
         long number,
         DateTimeOffset at,
         string actor,
         LedgerRecord record,
         string subject,
-        byte[] previous
+        byte[] previous,
+        string? rows = null
     )
     {
         var entry = new LedgerEntry(
@@ -57,7 +59,7 @@ public static class LedgerChain
             actor,
             record.Kind,
             subject,
-            CanonicalJson.Of(record.Json()),
+            CanonicalJson.Of(record.Json(rows)),
             previous,
             []
         );

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using System.Text.Json.Serialization;
 
 namespace Keralith.Core.Ledger;
@@ -13,6 +14,19 @@ public abstract record LedgerRecord([property: JsonIgnore] string Kind)
 {
     /// <summary>The record as JSON, before it is brought to canonical form.</summary>
     public virtual string Json() => JsonSerializer.Serialize(this, GetType(), JsonSerializerOptions.Web);
+
+    /// <summary>The member that carries the digest of the rows an entry tells.</summary>
+    public const string Rows = "rows";
+
+    /// <summary>The same with the digest of the rows it tells; null: it tells none.</summary>
+    internal string Json(string? rows)
+    {
+        if (rows is null)
+            return Json();
+        var said = JsonNode.Parse(Json())!.AsObject();
+        said[Rows] = rows;
+        return said.ToJsonString();
+    }
 }
 
 /// <summary>A figure when new, as entries keep it.</summary>
@@ -409,3 +423,29 @@ public sealed record LiftStepped(
     int Version,
     IReadOnlyDictionary<string, string> Said
 ) : LedgerRecord($"lift.{Step}");
+
+/// <summary>A plan that was checked was changed: the lift is back at planning.</summary>
+/// <param name="Version">The version that was checked.</param>
+public sealed record LiftChanged(Guid Lift, int Version) : LedgerRecord("lift.changed");
+
+/// <summary>What stood in a table of the record before entries told their rows.</summary>
+/// <param name="Table">The table.</param>
+/// <param name="Count">How many of its rows this entry tells.</param>
+public sealed record RecordSealed(string Table, int Count) : LedgerRecord("record.sealed");
+
+/// <summary>From here on the ledger tells the whole record.</summary>
+/// <param name="Count">How many rows were told by <see cref="RecordSealed"/>.</param>
+public sealed record RecordSealedWhole(long Count) : LedgerRecord("record.sealed-whole");
+
+/// <summary>The ledger's head was kept beside it.</summary>
+/// <param name="Number">The entry it stands for.</param>
+public sealed record HeadKept(long Number) : LedgerRecord("head.kept");
+
+/// <summary>The ledger's head was signed.</summary>
+/// <param name="Size">How many entries it stands for.</param>
+/// <param name="Key">The fingerprint of the key.</param>
+public sealed record HeadSigned(long Size, string Key) : LedgerRecord("head.signed");
+
+/// <summary>A key to sign heads with was kept.</summary>
+/// <param name="Key">Its fingerprint.</param>
+public sealed record HeadKeyKept(string Key) : LedgerRecord("head.key-kept");

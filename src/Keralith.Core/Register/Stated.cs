@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Keralith.Core.Ledger;
 
 namespace Keralith.Core.Register;
 
@@ -15,7 +16,10 @@ public static class Stated
     {
         using var document = JsonDocument.Parse(json);
         return document.RootElement.ValueKind == JsonValueKind.Object
-            ? document.RootElement.EnumerateObject().ToDictionary(f => f.Name, f => f.Value.ToString())
+            ? document
+                .RootElement.EnumerateObject()
+                .Where(f => f.Name != LedgerRecord.Rows)
+                .ToDictionary(f => f.Name, f => f.Value.ToString())
             : throw new JsonException("What was entered is no object.");
     }
 

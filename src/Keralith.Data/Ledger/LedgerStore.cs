@@ -122,32 +122,59 @@ public sealed class LedgerStore(Database database)
     }
 
     /// <summary>
-    /// Appends records, in their order, in the transaction that makes them. Called last, so that appending is serial
-    /// for as short as can be.
+    /// Appends records, in their order, in the transaction that makes them, with the rows it wrote: those of a piece are
+    /// told by the first entry about it, those of nothing an entry is about by the first that is about the same as the
+    /// last. Called last, so that appending is serial for as short as can be.
     /// </summary>
+    /// <param name="part">Which of several parts of what was written is told; an act has one.</param>
     internal static async Task AppendAllAsync(
         Session session,
-        IReadOnlyCollection<(string Subject, LedgerRecord Record)> records
+        IReadOnlyCollection<(string Subject, LedgerRecord Record)> records,
+        int part = 0
     )
     {
         var stamp = session.Stamp;
-        var (number, hash) = await LastAsync(session).ConfigureAwait(false);
+        var subjects = records.Select(r => r.Subject).Distinct().ToArray();
+        var others = records.Last().Subject;
+        var (number, hash, digests) = await LastAsync(session, subjects, others, part).ConfigureAwait(false);
         var entries = new List<LedgerEntry>(records.Count);
+        var telling = new Dictionary<string, long>();
         foreach (var (subject, record) in records)
         {
-            var entry = LedgerChain.Seal(++number, stamp.At, stamp.Actor.Username, record, subject, hash);
-            entries.Add(entry);
-            hash = entry.Hash;
+            if (digests.Remove(subject, out var rows))
+                telling.Add(subject, number + 1);
+            entries.Add(LedgerChain.Seal(++number, stamp.At, stamp.Actor.Username, record, subject, hash, rows));
+            hash = entries[^1].Hash;
         }
 
+        var trip = new Trip();
         if (entries is [var only])
-        {
-            await session
-                .WriteAsync($"insert into ledger ({Columns}) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)", Values(only))
-                .ConfigureAwait(false);
-            return;
-        }
+            trip.Do(
+                new NpgsqlBatchCommand(
+                    $"insert into ledger ({Columns}) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)"
+                ).Positional(Values(only))
+            );
+        else
+            await CopyAsync(session, entries).ConfigureAwait(false);
+        if (telling.Count > 0)
+            trip.Do(
+                new NpgsqlBatchCommand(
+                    $"""
+                    with taken as (delete from record_change where tx = pg_current_xact_id() and part = $3 returning *)
+                    insert into ledger_row (number, kind, key, image)
+                    select e.number, c.kind, c.key, c.image
+                    from ({Last("taken")}) c
+                    left join piece p on p.id = c.piece_id
+                    join unnest($1::text[], $4::bigint[]) as e (subject, number)
+                      on e.subject = case when p.mark = any($1) then p.mark else $2 end
+                    """
+                ).Positional(telling.Keys.ToArray(), others, part, telling.Values.ToArray())
+            );
+        await session.AskAsync(trip).ConfigureAwait(false);
+    }
 
+    private static async Task CopyAsync(Session session, List<LedgerEntry> entries)
+    {
         await using var rows = await session
             .CopyAsync($"copy ledger ({Columns}) from stdin (format binary)")
             .ConfigureAwait(false);
@@ -156,10 +183,26 @@ public sealed class LedgerStore(Database database)
         await rows.CompleteAsync(session.Cancel).ConfigureAwait(false);
     }
 
+    /// <summary>Of rows written several times the last.</summary>
+    private static string Last(string changes) =>
+        $"select distinct on (kind, key) kind, key, piece_id, image from {changes} order by kind, key, n desc";
+
+    /// <summary>SHA-256 of rows, in SQL: a line each, by table and key, in the order of their bytes.</summary>
+    internal const string Digest = """
+        encode(sha256(convert_to(string_agg(kind || E'\t' || key || E'\t' || coalesce(image::text, ''), E'\n'
+          order by kind collate "C", key collate "C"), 'UTF8')), 'hex')
+        """;
+
     /// <summary>
-    /// The number and hash of the last entry, behind the lock under which entries are appended one after the other.
+    /// The number and hash of the last entry, behind the lock under which entries are appended one after the other, and
+    /// the digests of the rows this transaction wrote, by subject.
     /// </summary>
-    private static async Task<(long Number, byte[] Hash)> LastAsync(Session session)
+    private static async Task<(long Number, byte[] Hash, Dictionary<string, string> Digests)> LastAsync(
+        Session session,
+        string[] subjects,
+        string others,
+        int part
+    )
     {
         var trip = new Trip();
         trip.All(new NpgsqlBatchCommand("select 1 from pg_advisory_xact_lock($1)").Positional(AppendLock), r =>
@@ -168,8 +211,22 @@ public sealed class LedgerStore(Database database)
         var last = trip.All(new NpgsqlBatchCommand("select number, hash from ledger order by number desc limit 1"), r =>
             (Number: r.GetInt64(0), Hash: r.GetFieldValue<byte[]>(1))
         );
+        var digests = trip.All(
+            new NpgsqlBatchCommand(
+                $"""
+                select subject, {Digest} as digest
+                from (
+                  select case when p.mark = any($1) then p.mark else $2 end as subject, c.kind, c.key, c.image
+                  from ({Last("record_change where tx = pg_current_xact_id() and part = $3")}) c
+                  left join piece p on p.id = c.piece_id) told
+                group by subject
+                """
+            ).Positional(subjects, others, part),
+            r => (Subject: r.Get<string>("subject"), Digest: r.Get<string>("digest"))
+        );
         await session.AskAsync(trip).ConfigureAwait(false);
-        return last.Value.Count == 0 ? (0, LedgerChain.Beginning) : last.Value[0];
+        var (number, hash) = last.Value.Count == 0 ? (0, LedgerChain.Beginning) : last.Value[0];
+        return (number, hash, digests.Value.ToDictionary(d => d.Subject, d => d.Digest));
     }
 
     internal const string Columns = "number, at, actor, kind, subject, data, previous, hash, form";

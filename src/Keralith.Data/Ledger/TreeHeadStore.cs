@@ -38,10 +38,28 @@ public sealed class TreeHeadStore(Database database)
 
     /// <summary>Keeps a new key: from now on heads are signed with it.</summary>
     public Task AddKeyAsync(HeadKeyRow key, CancellationToken cancel) =>
-        database
-            .Command("insert into head_key (fingerprint, public_pem, sealed, made_at) values ($1, $2, $3, $4)")
-            .Positional(key.Fingerprint, key.PublicPem, key.Sealed, key.MadeAt)
-            .RunAsync(cancel);
+        Session.RunAsync(
+            database,
+            new(JudgeAgain.Itself, key.MadeAt, Guid.CreateVersion7()),
+            async session =>
+            {
+                await session
+                    .WriteAsync(
+                        "insert into head_key (fingerprint, public_pem, sealed, made_at) values ($1, $2, $3, $4)",
+                        key.Fingerprint,
+                        key.PublicPem,
+                        key.Sealed,
+                        key.MadeAt
+                    )
+                    .ConfigureAwait(false);
+                await session.LedgerAsync(new HeadKeyKept(key.Fingerprint), "record").ConfigureAwait(false);
+                return null;
+            },
+            cancel
+        );
+
+    /// <summary>Entries that tell of heads alone: a ledger that has no other since has not grown.</summary>
+    internal const string OfHeads = "('head.kept', 'head.signed', 'head.key-kept')";
 
     /// <summary>Signs the ledger's head; null while it is empty or has not grown since the last.</summary>
     /// <param name="again">Whether it is signed also where it has not grown: after a new key.</param>
@@ -53,14 +71,46 @@ public sealed class TreeHeadStore(Database database)
         CancellationToken cancel
     )
     {
-        await using var connection = await database.OpenAsync(cancel);
-        await using var transaction = await connection.BeginTransactionAsync(cancel);
-        await transaction.Command("select 1 from pg_advisory_xact_lock($1)").Positional(HeadLock).RunAsync(cancel);
-        var last = await transaction
-            .Command("select coalesce(max(size), 0) as size from tree_head")
-            .ListAsync(r => r.Get<long>("size"), cancel);
-        var leaves = await LeavesAsync(transaction.Command(LeavesSql).Positional(long.MaxValue), cancel);
-        if (leaves.Length == 0 || (leaves.Length == last[0] && !again))
+        TreeHead? head = null;
+        await Session
+            .RunAsync(
+                database,
+                new(JudgeAgain.Itself, now, Guid.CreateVersion7()),
+                async session =>
+                {
+                    head = await SignAsync(session, works, key, now, again).ConfigureAwait(false);
+                    return null;
+                },
+                cancel
+            )
+            .ConfigureAwait(false);
+        return head;
+    }
+
+    private static async Task<TreeHead?> SignAsync(
+        Session session,
+        string works,
+        ECDsa key,
+        DateTimeOffset now,
+        bool again
+    )
+    {
+        await session.WriteAsync("select 1 from pg_advisory_xact_lock($1)", HeadLock).ConfigureAwait(false);
+        var grown = await session
+            .ReadAsync(
+                $"""
+                select exists (
+                  select from ledger
+                  where number > (select coalesce(max(size), 0) from tree_head) and kind not in {OfHeads})
+                """,
+                r => r.GetBoolean(0)
+            )
+            .ConfigureAwait(false);
+        var leaves = grown[0] || again
+            ? await LeavesAsync(session.Command(LeavesSql).Positional(long.MaxValue), session.Cancel)
+                .ConfigureAwait(false)
+            : [];
+        if (leaves.Length == 0)
             return null;
         var head = new TreeHead(
             works,
@@ -70,11 +120,18 @@ public sealed class TreeHeadStore(Database database)
             TreeHead.FingerprintOf(key),
             []
         ).SignedBy(key);
-        await transaction
-            .Command("insert into tree_head (works, size, root, at, key, signature) values ($1, $2, $3, $4, $5, $6)")
-            .Positional(head.Works, head.Size, head.Root, head.At, head.Key, head.Signature)
-            .RunAsync(cancel);
-        await transaction.CommitDurablyAsync();
+        await session
+            .WriteAsync(
+                "insert into tree_head (works, size, root, at, key, signature) values ($1, $2, $3, $4, $5, $6)",
+                head.Works,
+                head.Size,
+                head.Root,
+                head.At,
+                head.Key,
+                head.Signature
+            )
+            .ConfigureAwait(false);
+        await session.LedgerAsync(new HeadSigned(head.Size, head.Key), "record").ConfigureAwait(false);
         return head;
     }
 

@@ -194,6 +194,8 @@ public sealed class LiftStore(Database database)
                             at
                         )
                         .ConfigureAwait(false);
+                    if (lift.Value.State != LiftState.Planned && !lift.Value.IsTemplate)
+                        await session.LedgerAsync(new LiftChanged(id, version), lift.Value.Name).ConfigureAwait(false);
                     return null;
                 },
                 cancel

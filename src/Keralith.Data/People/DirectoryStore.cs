@@ -65,16 +65,19 @@ public sealed class DirectoryStore(Database database)
     private static async Task<Refusal?> BringUpAsync(Session session, AccountStore.LockedPerson known, NewPerson person)
     {
         var roles = Accounts.RolesByDirectory(known.Standing, person.Roles);
-        await session
+        var changed = await session
             .WriteAsync(
-                "update person set name = $2, roles = $3, mail = $4 where id = $1",
+                """
+                update person set name = $2, roles = $3, mail = $4
+                where id = $1 and (name, roles, mail) is distinct from ($2, $3::text[], $4)
+                """,
                 known.Id,
                 person.Name,
                 roles.Codes,
                 person.Mail
             )
             .ConfigureAwait(false);
-        if (known.Name != person.Name || known.Standing.Roles != roles)
+        if (changed > 0)
             await session
                 .LedgerAsync(
                     new PersonChanged(known.Name, person.Name, known.Standing.Roles.Codes, roles.Codes),

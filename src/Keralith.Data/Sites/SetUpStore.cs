@@ -100,6 +100,9 @@ public sealed class SetUpStore(Database database)
                             "site"
                         )
                         .ConfigureAwait(false);
+
+                    // What a migration laid out: from the first entry on the ledger tells the whole record.
+                    await RecordSeal.TellAsync(session).ConfigureAwait(false);
                     return null;
                 },
                 cancel
