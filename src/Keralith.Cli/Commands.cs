@@ -36,12 +36,8 @@ internal static class Commands
             ),
             VerifyLedger(),
             CertificateCommand.Make(),
-            Simple(
-                "verify",
-                "Verifies the records in KERALITH_DATABASE, or of the demo: the chain, the heads kept beside it, every fact against its entry, "
-                    + "everything kept on a piece against its facts. What does not verify is named and may not be used. Exit code 1 then.",
-                () => Records.OnAsync(VerifyAsync)
-            ),
+            RecordCommands.Verify(),
+            RecordCommands.Rebuild(),
             InScript(
                 "package",
                 "Makes one archive in a folder (here, where none is named) that runs on a Debian 12 machine without the SDK: the program, its styles "
@@ -294,23 +290,6 @@ internal static class Commands
                 : $"The chain is broken after {entries} good records: {broken}."
         );
         return broken is null ? 0 : 1;
-    }
-
-    /// <summary>Verifies records, and says what does not.</summary>
-    public static async Task<int> VerifyAsync(Records records)
-    {
-        var verify = new VerifyStore(records.Database, await records.KeyAsync());
-        var found = await verify.RunAsync(DateTimeOffset.UtcNow, CancellationToken.None, step =>
-            Console.Error.WriteLineAsync($"Verifying {step}")
-        );
-        foreach (var (mark, why) in found)
-            Console.WriteLine($"{mark ?? "ledger"}: {why}");
-        Console.WriteLine(
-            found.Count == 0
-                ? "Everything verifies."
-                : $"{found.Count} things do not verify; those pieces may not be used."
-        );
-        return found.Count == 0 ? 0 : 1;
     }
 
     private static Task<int> OnRecordsAsync(Func<Database, Task<int>> work) => Records.OnAsync(r => work(r.Database));

@@ -228,7 +228,7 @@ public class FactsTests
     [Fact]
     public async Task A_newer_program_reads_a_makers_word_for_gear_whose_model_nobody_wrote_down()
     {
-        await using var yard = await Yard.OpenAsync();
+        await using var yard = await Yard.OpenAsync(isTold: false);
         foreach (var (mark, model) in new[] { ("HM-0001", null), ("HM-0002", "T-2"), ("HM-0003", "T-1") })
         {
             var fields = Seed.Sling(mark);

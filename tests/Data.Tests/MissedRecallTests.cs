@@ -24,7 +24,7 @@ public class MissedRecallTests
     /// <summary>A yard with gear on record, and a recall set behind it that held nothing.</summary>
     private static async Task<Yard> OpenAsync()
     {
-        var yard = await Yard.OpenAsync();
+        var yard = await Yard.OpenAsync(isTold: false);
         await yard.InServiceAsync(Made("HM-0001", "Pellow-Forge", "K-100"));
         await yard.InServiceAsync(Made("HM-0002", "PELLOW FORGE", "k-199 A"));
         await yard.InServiceAsync(Made("HM-0003", "Pellow Forge", "K-200"));

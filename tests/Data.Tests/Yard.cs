@@ -50,9 +50,10 @@ internal sealed class Yard : IAsyncDisposable
 
     /// <param name="connections">How many connections its pool has; null: as many as are wanted.</param>
     /// <param name="longest">How many seconds a question of a page may take; null: as many as usual.</param>
-    public static async Task<Yard> OpenAsync(int? connections = null, int? longest = null)
+    /// <param name="isTold">Whether its ledger tells the record; else what an earlier program wrote can be laid out.</param>
+    public static async Task<Yard> OpenAsync(int? connections = null, int? longest = null, bool isTold = true)
     {
-        var at = new Npgsql.NpgsqlConnectionStringBuilder(await TestDatabases.CreateAsync());
+        var at = new Npgsql.NpgsqlConnectionStringBuilder(await TestDatabases.CreateAsync(isTold));
         if (connections is { } most)
             (at.MaxPoolSize, at.Timeout) = (most, 20);
         at.CommandTimeout = longest ?? at.CommandTimeout;

@@ -185,7 +185,7 @@ public class YardTests
     [Fact]
     public async Task Gear_taken_over_is_in_service_once_its_report_is_attached_and_accepted_and_overdue_when_the_report_runs_out()
     {
-        await using var yard = await Yard.OpenAsync();
+        await using var yard = await Yard.OpenAsync(isTold: false);
         var form = Seed.Sling("HM-0001");
         (form["lastPeriodic"], form["lastInspector"], form["evidence"]) = ("2026-01-10", "Hesper Lunn", "survey 3");
         var piece = await yard.RegisterAsync(form);

@@ -17,6 +17,9 @@ public static class Seed
             .Select((p, i) => new Actor(new Guid(i + 1, 0, 0, new byte[8]), p.Item1, $"Test {p.Item1}", p.Item2))
             .ToDictionary(a => a.Username);
 
+    /// <summary>When what it begins with was told by the ledger.</summary>
+    public static DateTimeOffset Begun { get; } = new(2026, 1, 1, 0, 0, 0, TimeSpan.Zero);
+
     public static async Task FillAsync(Database database)
     {
         await new SiteStore(database).SetUpAsync(
@@ -44,7 +47,7 @@ public static class Seed
                 CancellationToken.None
             );
 
-        // Straight into the table: every test begins with an empty ledger.
+        // Straight into the table, as an earlier program laid it out.
         await using var leave = database.Command(
             "insert into authorisation (person_id, family_group, until, set_at, set_by) select p.id, g, '2099-12-31', '2026-01-01Z', p.id from person p, unnest(array['sling', 'hardware', 'hoist', 'below-hook']) g where p.roles && array['inspector', 'qualified']"
         );

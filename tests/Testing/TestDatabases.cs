@@ -9,18 +9,23 @@ public static class TestDatabases
 {
     private static readonly Lazy<Task<LocalCluster>> Cluster = new(StartAsync);
     private static readonly string Template = $"template_{Environment.ProcessId}";
+    private static readonly string Untold = $"template_{Environment.ProcessId}_untold";
     private static readonly SemaphoreSlim Copying = new(1);
     private static int _count;
 
     /// <summary>A connection string to a new database with a site, its three stores and its people.</summary>
-    public static async Task<string> CreateAsync()
+    /// <param name="isTold">
+    /// Whether its ledger tells the record from its first entry on, as every works' does; or is that of an earlier program,
+    /// which may have written anything.
+    /// </param>
+    public static async Task<string> CreateAsync(bool isTold = true)
     {
         var cluster = await Cluster.Value;
         var name = $"test_{Environment.ProcessId}_{Interlocked.Increment(ref _count)}";
         await Copying.WaitAsync();
         try
         {
-            await SayAsync(cluster, $"create database {name} template {Template}");
+            await SayAsync(cluster, $"create database {name} template {(isTold ? Template : Untold)}");
         }
         finally
         {
@@ -76,14 +81,17 @@ public static class TestDatabases
         AppDomain.CurrentDomain.ProcessExit += (_, _) => cluster.Stop();
         foreach (var old in await StaleAsync(cluster))
             await SayAsync(cluster, $"drop database if exists \"{old}\" with (force)");
-        await SayAsync(cluster, $"create database {Template}");
-        var connectionString = cluster.ConnectionString(Template);
-        await using (var database = new Database(connectionString))
+        await SayAsync(cluster, $"create database {Untold}");
+        await using (var database = new Database(cluster.ConnectionString(Untold)))
         {
             database.Migrate();
             await Seed.FillAsync(database);
         }
 
+        NpgsqlConnection.ClearAllPools();
+        await SayAsync(cluster, $"create database {Template} template {Untold}");
+        await using (var database = new Database(cluster.ConnectionString(Template)))
+            await new RecordSeal(database).RunAsync(Seed.Begun, CancellationToken.None);
         NpgsqlConnection.ClearAllPools();
         return cluster;
     }

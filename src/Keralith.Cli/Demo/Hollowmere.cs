@@ -95,6 +95,7 @@ public sealed partial class Hollowmere
         On(-1, new(18, 40), LiftsAsync);
         foreach (var (key, run) in _events)
             await run(key.At);
+        await new RecordSeal(_database).RunAsync(DateTimeOffset.UtcNow, _cancel);
     }
 
     /// <summary>What the site added to the books over the years.</summary>

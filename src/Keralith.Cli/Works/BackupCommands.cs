@@ -101,7 +101,7 @@ internal static class BackupCommands
                 ? "Restored."
                 : $"Restored. What stood before is kept as the database {aside.Value}."
         );
-        return await Commands.VerifyAsync(records);
+        return await RecordCommands.VerifyAsync(records.Database, await records.KeyAsync());
     }
 
     private static int Refused(string words)

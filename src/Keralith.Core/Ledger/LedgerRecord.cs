@@ -449,3 +449,8 @@ public sealed record HeadSigned(long Size, string Key) : LedgerRecord("head.sign
 /// <summary>A key to sign heads with was kept.</summary>
 /// <param name="Key">Its fingerprint.</param>
 public sealed record HeadKeyKept(string Key) : LedgerRecord("head.key-kept");
+
+/// <summary>The works was made anew from its ledger and its files: what stands before this entry is the ledger it was made of.</summary>
+/// <param name="Entries">How many entries.</param>
+/// <param name="Count">How many rows of the record they tell.</param>
+public sealed record WorksRebuilt(long Entries, long Count) : LedgerRecord("works.rebuilt");

@@ -79,6 +79,7 @@ public static class LedgerWords
         ["store.ordered"] = "stores put in order",
         ["token.made"] = "token for a program made",
         ["token.revoked"] = "token for a program revoked",
+        ["works.rebuilt"] = "works made anew from its ledger",
         ["works.second-factor"] = "second factor asked, or no longer",
         ["works.set-up"] = "works set up",
     };

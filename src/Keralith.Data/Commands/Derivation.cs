@@ -133,6 +133,69 @@ internal static class Derivation
     public static Task DeriveNewAsync(this Session session, Guid[] pieces) =>
         DeriveSomeAsync(session, session.Sites, "p.id = any($1)", pieces);
 
+    /// <summary>
+    /// Keeps Core's answers on every piece of a works made anew, its state with them, from its records alone.
+    /// </summary>
+    public static async Task DeriveAnewAsync(this Session session)
+    {
+        await session.WriteAsync($"update piece p set locked = {Locked}").ConfigureAwait(false);
+        var pieces = await session
+            .ReadAsync(
+                $"""
+                select p.id, p.family, p.service_class, s.site_id, {StateFacts},
+                  exists (select from carried_accepted a where a.piece_id = p.id) or exists (
+                    select from standing_inspection i
+                    where i.piece_id = p.id and i.kind = any($1) and i.verdict = any($2)) as accepted
+                from piece p join store s on s.id = p.store_id
+                """,
+                r => new ToDerive(
+                    r.Get<Guid>("id"),
+                    GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family")),
+                    Code.Parse<ServiceClass>(r.Get<string>("service_class")),
+                    r.Get<int>("site_id"),
+                    StateFrom(r, r.Get<bool>("accepted"))
+                ),
+                Enum.GetValues<InspectionKind>().Where(k => k.IsFull()).Select(Code.Of).ToArray(),
+                Enum.GetValues<VerdictKind>().Where(v => v.IsClean()).Select(Code.Of).ToArray()
+            )
+            .ConfigureAwait(false);
+        foreach (var chunk in pieces.Chunk(MostAtOnce))
+            await WriteAsync(session, chunk, session.Sites).ConfigureAwait(false);
+    }
+
+    /// <summary>What the state of a piece <c>p</c> follows from beside its inspections.</summary>
+    internal const string StateFacts = """
+        exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
+        exists (select from standing_disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
+        coalesce((
+          select m.kind = 'lost' from move m
+          where m.piece_id = p.id and m.kind <> 'moved'
+          order by m.at desc limit 1), false) as missing,
+        (select a.sent_for from away a where a.piece_id = p.id
+          and not exists (select from away_return r where r.away_id = a.id)) as away,
+        (select count(*)::int from hold h where h.piece_id = p.id
+          and not exists (select from release r where r.hold_id = h.id)) as holds
+        """;
+
+    /// <summary>Why a piece <c>p</c> is kept as evidence; null: it is not.</summary>
+    internal const string Locked = """
+        (select e.reason from evidence e where e.piece_id = p.id and e.locked
+          and not exists (select from evidence l where l.piece_id = p.id and l.at > e.at)
+          order by e.at desc limit 1)
+        """;
+
+    /// <summary>The state that a row with <see cref="StateFacts"/> comes to.</summary>
+    /// <param name="isAccepted">Whether a clean full inspection or an accepted report stands.</param>
+    internal static PieceState StateFrom(NpgsqlDataReader r, bool isAccepted) =>
+        PieceLife.Of(
+            r.Get<bool>("condemned"),
+            r.Get<bool>("destroyed"),
+            r.Get<bool>("missing"),
+            Code.Find<AwayFor>(r.TextOrNull("away")),
+            r.Get<int>("holds"),
+            isAccepted
+        );
+
     private static async Task DeriveSomeAsync(Session session, SiteSet sites, string which, params object[] values)
     {
         var pieces = await session

@@ -54,7 +54,10 @@ internal sealed class RecordRows(ILookup<string, string> columns)
 
     /// <summary>An image as told, in SQL, beside <see cref="Now"/>: what is null is not told, and a column made since stands empty.</summary>
     public string WithNulls(RecordTable table, string image) =>
-        $"'{{{string.Join(", ", Columns(table).Select(c => $"\"{c}\": null"))}}}'::jsonb || ({image} - '{{{string.Join(',', table.LeftOut)}}}'::text[])";
+        $"'{{{string.Join(", ", Columns(table).Select(c => $"\"{c}\": null"))}}}'::jsonb || ({image} - {Array(table.LeftOut)})";
+
+    /// <summary>Names of columns as an array, in SQL.</summary>
+    public static string Array(IEnumerable<string> columns) => $"array[{string.Join(", ", columns.Select(c => $"'{c}'"))}]::text[]";
 
     private static string Told(RecordTable table, string column) =>
         table.Hashed.Contains(column)

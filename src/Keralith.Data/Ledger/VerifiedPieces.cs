@@ -23,19 +23,8 @@ internal static class VerifiedPieces
             $"""
             select p.mark, s.site_id, p.family, p.service_class, p.state, p.verdict, p.periodic_due, p.frequent_due, p.last_by, p.open_holds, p.maker, p.model, p.proof_due, p.proof_lacks,
               p.details->>'proofTestDue' as proof_entered, t.tested_on as proven, t.renews,
-              exists (select from disposal d where d.piece_id = p.id and d.step = 'condemned') as condemned,
-              exists (select from standing_disposal d where d.piece_id = p.id and d.step = 'destroyed') as destroyed,
-              coalesce((
-                select m.kind = 'lost' from move m
-                where m.piece_id = p.id and m.kind <> 'moved'
-                order by m.at desc limit 1), false) as missing,
-              (select a.sent_for from away a where a.piece_id = p.id
-                and not exists (select from away_return r where r.away_id = a.id)) as away,
-              (select e.reason from evidence e where e.piece_id = p.id and e.locked
-                and not exists (select from evidence l where l.piece_id = p.id and l.at > e.at)
-                order by e.at desc limit 1) is distinct from p.locked as mislocked,
-              (select count(*)::int from hold h where h.piece_id = p.id
-                and not exists (select from release r where r.hold_id = h.id)) as holds,
+              {Derivation.StateFacts},
+              {Derivation.Locked} is distinct from p.locked as mislocked,
               (select c.last_periodic from carried_over c join carried_accepted a using (piece_id)
                 where c.piece_id = p.id) as report,
               array(
@@ -71,14 +60,7 @@ internal static class VerifiedPieces
         var records = r.Get<string[]>("records").Select(Record).ToList();
         var report = r.ValueOrNull<DateOnly>("report");
         var holds = r.Get<int>("holds");
-        var state = PieceLife.Of(
-            r.Get<bool>("condemned"),
-            r.Get<bool>("destroyed"),
-            r.Get<bool>("missing"),
-            Code.Find<AwayFor>(r.TextOrNull("away")),
-            holds,
-            report is not null || records.Any(i => i is { IsFull: true, IsClean: true })
-        );
+        var state = Derivation.StateFrom(r, report is not null || records.Any(i => i is { IsFull: true, IsClean: true }));
         var family = GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family"));
         var derived = Derived.Of(
             new(family, Code.Parse<ServiceClass>(r.Get<string>("service_class")), records, report, null, null)

@@ -17,6 +17,9 @@ internal sealed class VerifiedRows
     private VerifiedRows(Database database, RecordRows rows, bool isWhole) =>
         (_database, _rows, _isWhole) = (database, rows, isWhole);
 
+    /// <summary>Whether the ledger tells the whole record: then what it does not tell was put in.</summary>
+    public bool IsWhole => _isWhole;
+
     /// <summary>Reads what tables there are, and whether the ledger tells the whole record.</summary>
     public static async Task<VerifiedRows> OpenAsync(Database database, CancellationToken cancel)
     {
