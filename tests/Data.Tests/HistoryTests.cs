@@ -56,6 +56,13 @@ public class HistoryTests
         );
         Assert.Equal([], await new StoredAndComputed(yard).DifferencesAsync(Cancel));
 
+        // The ledger alone makes the same works again, and whatever is changed unseen in this one is named.
+        await using var anew = new Database(await TestDatabases.CreateEmptyAsync());
+        Assert.Equal(Histories, (await RecordTests.RebuildAsync(yard.Database, anew)).Pieces);
+        Assert.Equal([], await new VerifyStore(anew).RunAsync(yard.Now, Cancel));
+        await Tampering.EqualAsync(yard.Database, anew);
+        Assert.True(await RecordTests.NamedByChanceAsync(yard, new(1)) > 25);
+
         // Nothing is shown by acts that were all refused.
         Assert.All(History.Acts, a => Assert.True(done.GetValueOrDefault(a) >= 5, $"{a}: {done.GetValueOrDefault(a)}"));
     }

@@ -72,7 +72,7 @@ public class LiftStoreTests
     )]
     public async Task A_step_of_a_lift_and_its_entry_say_the_same(string sql)
     {
-        await using var yard = await Yard.OpenAsync();
+        await using var yard = await Yard.OpenAsync(isTold: false);
         var lift = await BegunAsync(yard);
         Yard.Must(await lift.StepAsync(1, new CheckLift(All, null), "crew"));
         var verify = new VerifyStore(yard.Database);

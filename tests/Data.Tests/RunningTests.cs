@@ -201,6 +201,7 @@ public class RunningTests
             var target = await TestDatabases.OwnerOfAsync(await TestDatabases.CreateAsync());
             Assert.Contains("--over", (await RestoreAsync(target, file, over: false)).Fault, StringComparison.Ordinal);
             var aside = await RestoreAsync(target, file, over: true);
+            Assert.True(aside.Ok, aside.Fault);
             await using var back = new Database(target);
             Assert.NotNull(await new PieceStore(back).FindAsync("HM-0001", Cancel));
             await using var before = new Database(

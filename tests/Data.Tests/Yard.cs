@@ -60,6 +60,9 @@ internal sealed class Yard : IAsyncDisposable
         return new(new Database(at.ConnectionString));
     }
 
+    /// <summary>A yard on a copy of another's records, which nobody is connected to.</summary>
+    public static async Task<Yard> CopyAsync(string of) => new(new Database(await TestDatabases.CopyAsync(of)));
+
     public Stamp Stamp(string who)
     {
         // Several hands at once: each gets a moment of its own.

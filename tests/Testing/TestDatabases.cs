@@ -20,12 +20,22 @@ public static class TestDatabases
     /// </param>
     public static async Task<string> CreateAsync(bool isTold = true)
     {
+        await Cluster.Value;
+        return await CopyOfAsync(isTold ? Template : Untold);
+    }
+
+    /// <summary>A connection string to a copy of a database that nobody is connected to.</summary>
+    public static Task<string> CopyAsync(string of) =>
+        CopyOfAsync(new NpgsqlConnectionStringBuilder(of).Database!);
+
+    private static async Task<string> CopyOfAsync(string template)
+    {
         var cluster = await Cluster.Value;
         var name = $"test_{Environment.ProcessId}_{Interlocked.Increment(ref _count)}";
         await Copying.WaitAsync();
         try
         {
-            await SayAsync(cluster, $"create database {name} template {(isTold ? Template : Untold)}");
+            await SayAsync(cluster, $"create database {name} template {template}");
         }
         finally
         {

@@ -43,14 +43,14 @@ public sealed class RebuildStore(Database from, Database into)
         await say("the files").ConfigureAwait(false);
         await RunAsync(
                 transaction,
-                "create temporary table told_file (sha256 bytea, bytes bytea, small bytea) on commit drop",
+                "create temporary table told_file (id uuid, sha256 bytea, bytes bytea, small bytea) on commit drop",
                 cancel
             )
             .ConfigureAwait(false);
         await CopyAsync(
                 reading,
                 transaction,
-                "copy (select sha256(bytes), bytes, small from attachment) to stdout (format binary)",
+                "copy (select id, sha256(bytes), bytes, small from attachment) to stdout (format binary)",
                 "copy told_file from stdin (format binary)",
                 cancel
             )
@@ -118,7 +118,7 @@ public sealed class RebuildStore(Database from, Database into)
             throw new InvalidDataException($"The chain of the ledger is broken: {broken}.");
         await say("the rows that entries tell").ConfigureAwait(false);
         var told = await VerifiedRows.OpenAsync(from, cancel).ConfigureAwait(false);
-        if (!told.IsWhole)
+        if (told.Whole is null)
             throw new InvalidDataException(
                 "The ledger does not tell the whole record: start this program on the works once, or run migrate."
             );

@@ -3,6 +3,9 @@ using Npgsql;
 
 namespace Keralith.Data;
 
+/// <summary>The entry from which on the ledger tells the whole record.</summary>
+internal sealed record SealedWhole(long Number, DateTimeOffset At);
+
 /// <summary>
 /// What stood in the tables of the record before entries told their rows is told once, table by table; from then on a row
 /// that no entry tells is one that nobody may have written.
@@ -23,7 +26,7 @@ public sealed class RecordSeal(Database database)
                 new(JudgeAgain.Itself, now, Guid.CreateVersion7()),
                 async session =>
                 {
-                    if (session.HasNoSite || await session.AskAsync(IsWhole).ConfigureAwait(false))
+                    if (session.HasNoSite || await session.AskAsync(Whole).ConfigureAwait(false) is not null)
                         return null;
                     told = await TellAsync(session, say).ConfigureAwait(false);
                     return null;
@@ -78,13 +81,13 @@ public sealed class RecordSeal(Database database)
             where l.subject = p.mark and l.kind = 'inspection.signed' and l.data::jsonb->>'inspection' = c.key)), '{}')
         """;
 
-    /// <summary>Asks whether the ledger tells the whole record.</summary>
-    internal static Asked<bool> IsWhole(Trip trip) =>
+    /// <summary>Asks for the entry from which on the ledger tells the whole record; null: it does not.</summary>
+    internal static Asked<SealedWhole?> Whole(Trip trip) =>
         trip.Ask(
             new NpgsqlBatchCommand(
-                "select exists (select from ledger where actor = 'keralith' and kind = 'record.sealed-whole')"
+                "select number, at from ledger where actor = 'keralith' and kind = 'record.sealed-whole' order by number limit 1"
             ),
-            r => r.GetBoolean(0),
-            rows => rows[0]
+            r => new SealedWhole(r.Get<long>("number"), r.Get<DateTimeOffset>("at")),
+            rows => rows.FirstOrDefault()
         );
 }

@@ -47,6 +47,9 @@ internal static class RecordTables
 {
     private static readonly string[] Id = ["id"];
 
+    /// <summary>Of a file told as <c>r</c> what is there by its digest; a file that is not is empty, and does not verify.</summary>
+    private const string TheFile = "from told_file f where f.sha256 = r.sha256 order by f.id = r.id desc limit 1";
+
     /// <summary>The tables of the record.</summary>
     public static IReadOnlyList<RecordTable> All { get; } =
     [
@@ -76,8 +79,8 @@ internal static class RecordTables
             Hashed = ["small"],
             Anew = new Dictionary<string, string>
             {
-                ["bytes"] = "(select f.bytes from told_file f where f.sha256 = r.sha256)",
-                ["small"] = "(select f.small from told_file f where f.sha256 = r.sha256)",
+                ["bytes"] = $"coalesce((select f.bytes {TheFile}), '')",
+                ["small"] = $"(select f.small {TheFile})",
             },
         },
         new("recall", "recall", Id, null),

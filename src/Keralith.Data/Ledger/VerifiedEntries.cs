@@ -3,14 +3,21 @@ using Keralith.Core.Register;
 
 namespace Keralith.Data;
 
-/// <summary>What entries say in their own words, held against the facts that were made with them.</summary>
-internal static class VerifiedEntries
+/// <summary>
+/// What entries say in their own words, held against the facts that were made with them: of facts from before entries told
+/// their rows this is all there is. What was made since is compared row by row.
+/// </summary>
+/// <param name="whole">From where on entries tell their rows; null: they do not yet, and all is compared.</param>
+internal sealed class VerifiedEntries(Database database, SealedWhole? whole)
 {
+    private readonly DateTimeOffset _until = whole?.At ?? DateTimeOffset.MaxValue;
+    private readonly long _last = whole?.Number ?? long.MaxValue;
+
     /// <summary>
     /// Every fact has an entry made with it, by the same hand at the same moment; what an inspection's entry says is what
     /// the inspection says; and no entry tells of an inspection that is gone.
     /// </summary>
-    public static async Task<List<Unverified>> EntriesAsync(Database database, CancellationToken cancel)
+    public async Task<List<Unverified>> EntriesAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
         foreach (var (what, kind, sql) in VerifiedFacts.All)
@@ -25,12 +32,13 @@ internal static class VerifiedEntries
                         join person w on w.id = f.by_person
                         left join ledger l on l.subject = p.mark and l.at = f.at and l.actor = w.username
                           and ($1::text is null or l.kind = $1)
+                        where f.at <= $2
                         group by p.mark, f.at, f.by_person, f.says
                         having not coalesce(bool_or(l.data::jsonb @> f.says), false)
                         order by p.mark
                         """
                     )
-                    .Positional(kind)
+                    .Positional(kind, _until)
                     .ListAsync(
                         r => new Unverified(
                             r.GetString(0),
@@ -44,45 +52,40 @@ internal static class VerifiedEntries
             );
         }
 
-        found.AddRange(
-            await database
-                .Command(
-                    """
-                    select p.mark,
-                      l.data::jsonb->'case' = i.case_document::jsonb
-                        and l.data::jsonb->'verdict' = i.verdict_document::jsonb
-                        and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
-                        and l.data::jsonb->>'signedAs' = i.verdict
-                        and l.data::jsonb->>'inspectedOn' = i.inspected_on::text as same
-                    from ledger l
-                    left join inspection i on i.id::text = l.data::jsonb->>'inspection'
-                    join piece p on p.mark = l.subject
-                    where l.kind = 'inspection.signed'
-                      and (i.id is null or (
-                        l.data::jsonb->'case' = i.case_document::jsonb
-                        and l.data::jsonb->'verdict' = i.verdict_document::jsonb
-                        and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
-                        and l.data::jsonb->>'signedAs' = i.verdict
-                        and l.data::jsonb->>'inspectedOn' = i.inspected_on::text) is not true)
-                    order by p.mark
-                    """
-                )
-                .ListAsync(
-                    r => new Unverified(
-                        r.GetString(0),
-                        r.IsDBNull(1)
-                            ? "An inspection that the ledger tells of is gone."
-                            : "An inspection says something else than its entry in the ledger."
-                    ),
-                    cancel
-                )
-                .ConfigureAwait(false)
-        );
         return found;
     }
 
+    /// <summary>What the entry of each inspection states of it is what stands in it, and none that an entry tells of is gone.</summary>
+    public Task<List<Unverified>> InspectionsAsync(CancellationToken cancel) =>
+        database
+            .Command(
+                """
+                select p.mark, i.id is null as is_gone
+                from ledger l
+                left join inspection i on i.id::text = l.data::jsonb->>'inspection'
+                join piece p on p.mark = l.subject
+                where l.kind = 'inspection.signed'
+                  and (i.id is null or (
+                    l.data::jsonb->'case' = i.case_document::jsonb
+                    and l.data::jsonb->'verdict' = i.verdict_document::jsonb
+                    and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
+                    and l.data::jsonb->>'signedAs' = i.verdict
+                    and l.data::jsonb->>'inspectedOn' = i.inspected_on::text) is not true)
+                order by p.mark
+                """
+            )
+            .ListAsync(
+                r => new Unverified(
+                    r.Get<string>("mark"),
+                    r.Get<bool>("is_gone")
+                        ? "An inspection that the ledger tells of is gone."
+                        : "An inspection says something else than its entry in the ledger."
+                ),
+                cancel
+            );
+
     /// <summary>What the ledger tells of and the record has no more: facts, holds and their ends, records made void, pieces.</summary>
-    public static async Task<List<Unverified>> GoneAsync(Database database, CancellationToken cancel)
+    public async Task<List<Unverified>> GoneAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
         foreach (var (what, kind, sql, where) in VerifiedFacts.Told)
@@ -93,7 +96,7 @@ internal static class VerifiedEntries
                         $"""
                         select l.subject, min(l.number)
                         from ledger l
-                        where l.kind = $1 and {where} and not exists (
+                        where l.kind = $1 and l.number <= $2 and {where} and not exists (
                           select from ({sql}) f (piece_id, at, by_person, says)
                           join piece p on p.id = f.piece_id
                           join person w on w.id = f.by_person
@@ -102,7 +105,7 @@ internal static class VerifiedEntries
                         order by l.subject
                         """
                     )
-                    .Positional(kind)
+                    .Positional(kind, _last)
                     .ListAsync(
                         r => new Unverified(
                             r.GetString(0),
@@ -133,15 +136,17 @@ internal static class VerifiedEntries
     }
 
     /// <summary>The steps of every lift against the entries that were made with them, both ways.</summary>
-    public static Task<List<Unverified>> LiftsAsync(Database database, CancellationToken cancel) =>
+    public Task<List<Unverified>> LiftsAsync(CancellationToken cancel) =>
         database
             .Command(
                 """
                 with step as (
                   select l.name, 'lift.' || r.kind as kind, r.at, w.username as actor, r.data as said,
                     jsonb_build_object('lift', r.lift_id, 'version', r.lift_version) as which
-                  from lift_record r join lift l on l.id = r.lift_id join person w on w.id = r.by_person),
-                told as (select subject, kind, at, actor, data::jsonb as data from ledger where kind like 'lift.%')
+                  from lift_record r join lift l on l.id = r.lift_id join person w on w.id = r.by_person
+                  where r.at <= $1),
+                told as (
+                  select subject, kind, at, actor, data::jsonb as data from ledger where kind like 'lift.%' and number <= $2)
                 select s.name, s.kind from step s
                 where not exists (
                   select from told t
@@ -154,6 +159,7 @@ internal static class VerifiedEntries
                 order by 1, 2
                 """
             )
+            .Positional(_until, _last)
             .ListAsync(
                 r => new Unverified(
                     null,
@@ -167,7 +173,7 @@ internal static class VerifiedEntries
     /// entered, under the names of the form. Compared by Core; a piece that can't be compared is named, and the others
     /// are gone on with.
     /// </summary>
-    public static async Task<List<Unverified>> StatedAsync(Database database, CancellationToken cancel)
+    public async Task<List<Unverified>> StatedAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
         await using var command = database.Command(
@@ -176,14 +182,15 @@ internal static class VerifiedEntries
             from piece p
             join store s on s.id = p.store_id
             left join (
-              select distinct on (subject) subject,
+              select distinct on (subject) subject, number,
                 case kind when 'piece.facts-changed' then (data::jsonb->'fields')::text else data end as said
               from ledger
               where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
               order by subject, number desc) l on l.subject = p.mark
+            where coalesce(l.number <= $1, p.registered_at <= $2)
             order by p.mark
             """
-        );
+        ).Positional(_last, _until);
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {
@@ -220,7 +227,7 @@ internal static class VerifiedEntries
     /// Figures when new against the entries that brought them: everything entered of the piece, a figure filled in
     /// later, or a replaced part's.
     /// </summary>
-    public static Task<List<Unverified>> FiguresAsync(Database database, CancellationToken cancel) =>
+    public Task<List<Unverified>> FiguresAsync(CancellationToken cancel) =>
         database
             .Command(
                 """
@@ -233,6 +240,7 @@ internal static class VerifiedEntries
                 join piece p on p.id = b.piece_id
                 join person w on w.id = b.set_by
                 join said l on l.subject = p.mark and l.at = b.set_at and l.actor = w.username
+                where b.set_at <= $1
                 group by p.mark, b.id
                 having not bool_or(
                   case when l.fields ? 'figures' then exists (
@@ -246,6 +254,7 @@ internal static class VerifiedEntries
                 order by 1
                 """
             )
+            .Positional(_until)
             .ListAsync(
                 r => new Unverified(
                     r.GetString(0),
@@ -257,7 +266,7 @@ internal static class VerifiedEntries
     /// <summary>
     /// Holds and their ends against the entries that were made with them: a cause made milder would be closed by less.
     /// </summary>
-    public static Task<List<Unverified>> HoldsAsync(Database database, CancellationToken cancel) =>
+    public Task<List<Unverified>> HoldsAsync(CancellationToken cancel) =>
         database
             .Command(
                 """
@@ -269,6 +278,7 @@ internal static class VerifiedEntries
                   and l.kind in ('piece.held', 'inspection.signed', 'piece.facts-changed', 'piece.held-by-rules',
                     'gear.event', 'part.replaced', 'piece.returned', 'piece.found', 'piece.came-back', 'piece.proof-tested',
                     'piece.recalled', 'piece.record-put-right', 'draft.discarded')
+                where h.placed_at <= $1
                 group by p.mark, h.id
                 having not bool_or(case l.kind
                   when 'piece.held' then l.data::jsonb->>'cause' = h.cause and l.data::jsonb->>'reason' = h.reason
@@ -301,18 +311,20 @@ internal static class VerifiedEntries
                 join person w on w.id = f.released_by
                 join ledger l on l.subject = p.mark and l.at = f.released_at and l.actor = w.username
                   and l.kind in ('hold.released', 'piece.let-go-by-rules')
+                where f.released_at <= $1
                 group by p.mark, f.hold_id
                 having not bool_or(l.data::jsonb->>'hold' = f.hold_id::text and l.data::jsonb->>'reason' = f.reason)
                 order by 1, 2
                 """
             )
+            .Positional(_until)
             .ListAsync(r => new Unverified(r.GetString(0), r.GetString(1)), cancel);
 
     /// <summary>
     /// Who may what against the entries that say so: the roles of everybody whose roles an entry states, and every
     /// authorisation but those from before entries were kept of them.
     /// </summary>
-    public static Task<List<Unverified>> RightsAsync(Database database, CancellationToken cancel) =>
+    public Task<List<Unverified>> RightsAsync(CancellationToken cancel) =>
         database
             .Command(
                 """

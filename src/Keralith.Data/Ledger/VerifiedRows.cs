@@ -12,21 +12,20 @@ internal sealed class VerifiedRows
 
     private readonly Database _database;
     private readonly RecordRows _rows;
-    private readonly bool _isWhole;
 
-    private VerifiedRows(Database database, RecordRows rows, bool isWhole) =>
-        (_database, _rows, _isWhole) = (database, rows, isWhole);
+    private VerifiedRows(Database database, RecordRows rows, SealedWhole? whole) =>
+        (_database, _rows, Whole) = (database, rows, whole);
 
-    /// <summary>Whether the ledger tells the whole record: then what it does not tell was put in.</summary>
-    public bool IsWhole => _isWhole;
+    /// <summary>From where on the ledger tells the whole record: what it does not tell was put in. Null: it does not yet.</summary>
+    public SealedWhole? Whole { get; }
 
     /// <summary>Reads what tables there are, and whether the ledger tells the whole record.</summary>
     public static async Task<VerifiedRows> OpenAsync(Database database, CancellationToken cancel)
     {
         var trip = new Trip();
-        var (rows, isWhole) = (RecordRows.Of(trip), RecordSeal.IsWhole(trip));
+        var (rows, whole) = (RecordRows.Of(trip), RecordSeal.Whole(trip));
         await database.MakeAsync(trip, cancel).ConfigureAwait(false);
-        return new(database, rows.Value, isWhole.Value);
+        return new(database, rows.Value, whole.Value);
     }
 
     /// <summary>Whether every table of the record has the trigger that tells its rows, in force whoever writes.</summary>
@@ -81,12 +80,13 @@ internal sealed class VerifiedRows
             select d.key, d.number, d.is_gone, d.named, d.others, coalesce(p.mark, s.mark) as mark
             from (
               select coalesce(n.key, t.key) as key, t.number, n.key is null as is_gone,
-                coalesce(n.image, t.image) as image,
-                coalesce(n.image->>'name', n.image->>'criterion', t.image->>'name', t.image->>'criterion', n.key, t.key) as named,
+                i.image,
+                coalesce(i.image->>'mark', i.image->>'name', i.image->>'criterion', n.key, t.key) as named,
                 (select string_agg(k, ', ' order by k) from jsonb_object_keys(n.image) k
                  where n.image->k is distinct from ({_rows.WithNulls(table, "t.image")})->k) as others
               from ({_rows.Now(table)}) n
               full join ({_rows.Told(table)}) t using (key)
+              cross join lateral (select coalesce(n.image, t.image) as image) i
               where case
                 when n.key is null then t.image is not null
                 when t.image is null then t.key is not null or $1
@@ -109,7 +109,7 @@ internal sealed class VerifiedRows
                 );
             },
             cancel,
-            _isWhole
+            Whole is not null
         );
 
     /// <summary>Every file against the digest it is told by, and the documents of inspections that no entry states.</summary>

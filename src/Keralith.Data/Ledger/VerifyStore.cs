@@ -1,4 +1,5 @@
 using Keralith.Core.Ledger;
+using Npgsql;
 
 namespace Keralith.Data;
 
@@ -16,6 +17,13 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
 {
     private const long VerifyLock = 0x76657269;
 
+    /// <summary>The tables of the record, with what a row of each is.</summary>
+    public static IReadOnlyDictionary<string, string> OfTheRecord { get; } =
+        RecordTables.All.ToDictionary(t => t.Name, t => t.What);
+
+    /// <summary>The tables that are not of the record, each with why: what is changed in them verifies all the same.</summary>
+    public static IReadOnlyDictionary<string, string> NotOfTheRecord => RecordTables.Beside;
+
     /// <summary>Verifies all of it, and stops what does not verify.</summary>
     /// <param name="now">When.</param>
     /// <param name="say">Told how far it has come, in words; null: nobody asks.</param>
@@ -30,6 +38,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
     {
         var found = new List<Unverified>();
         var rows = await VerifiedRows.OpenAsync(database, cancel).ConfigureAwait(false);
+        var entries = new VerifiedEntries(database, rows.Whole);
         (string What, Func<CancellationToken, Task<List<Unverified>>> Find)[] steps =
         [
             ("the chain of the ledger", ChainAsync),
@@ -40,15 +49,16 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                 ($"the table of the record {t.Name}", (Func<CancellationToken, Task<List<Unverified>>>)(c => rows.TableAsync(t, c)))
             ),
             ("files and their digests", rows.FilesAsync),
-            ("facts and their entries", c => VerifiedEntries.EntriesAsync(database, c)),
-            ("entries and their facts", c => VerifiedEntries.GoneAsync(database, c)),
-            ("lifts and their entries", c => VerifiedEntries.LiftsAsync(database, c)),
-            ("pieces and their entries", c => VerifiedEntries.StatedAsync(database, c)),
-            ("figures when new", c => VerifiedEntries.FiguresAsync(database, c)),
-            ("holds and their ends", c => VerifiedEntries.HoldsAsync(database, c)),
+            ("inspections and their entries", entries.InspectionsAsync),
+            ("facts and their entries", entries.EntriesAsync),
+            ("entries and their facts", entries.GoneAsync),
+            ("lifts and their entries", entries.LiftsAsync),
+            ("pieces and their entries", entries.StatedAsync),
+            ("figures when new", entries.FiguresAsync),
+            ("holds and their ends", entries.HoldsAsync),
             ("gear that is called back", c => RecalledGear.UnheldAsync(database, c)),
             ("what is kept on every piece", c => VerifiedPieces.DifferencesAsync(database, c)),
-            ("rights", c => VerifiedEntries.RightsAsync(database, c)),
+            ("rights", entries.RightsAsync),
         ];
         for (var i = 0; i < steps.Length; i++)
         {
@@ -60,13 +70,29 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
 
             if (say is not null)
                 await say($"{i + 1} of {steps.Length}, {steps[i].What}").ConfigureAwait(false);
-            var here = await steps[i].Find(cancel).ConfigureAwait(false);
+            var here = await FindAsync(steps[i], cancel).ConfigureAwait(false);
             progress?.Done(steps[i].What, here);
             found.AddRange(here);
         }
 
         await StopAsync(found, now, cancel).ConfigureAwait(false);
         return found;
+    }
+
+    /// <summary>What a step finds. One that can't be carried out, because what it reads can't be read, says so, and the others go on.</summary>
+    private static async Task<List<Unverified>> FindAsync(
+        (string What, Func<CancellationToken, Task<List<Unverified>>> Find) step,
+        CancellationToken cancel
+    )
+    {
+        try
+        {
+            return await step.Find(cancel).ConfigureAwait(false);
+        }
+        catch (Exception e) when (PieceRows.IsUnreadable(e) || e is PostgresException { SqlState: ['2', '2', ..] })
+        {
+            return [new(null, $"{step.What} can't be verified: {e.Message}")];
+        }
     }
 
     private async Task<List<Unverified>> ChainAsync(CancellationToken cancel)
