@@ -18,8 +18,11 @@ var config = ManualConfig
         Path.Combine(Environment.GetEnvironmentVariable("KERALITH_STATE") ?? Path.GetTempPath(), "bench")
     )
     .WithOptions(ConfigOptions.DisableOptimizationsValidator);
+int[] sizes = args.Contains("small") ? [20_000] : [20_000, 200_000];
+if (args.Contains("record"))
+    return await RecordBenchmarks.RunAsync(sizes) ? 0 : 1;
 var judged = args.Contains("pages") ? 0 : Report.Print(BenchmarkRunner.Run<JudgementBenchmarks>(config));
 var met =
     args.Contains("judgement")
-    || await new PageBenchmarks().RunAsync(args.Contains("small") ? [20_000] : [20_000, 200_000]);
+    || await new PageBenchmarks().RunAsync(sizes);
 return judged == 0 && met ? 0 : 1;

@@ -10,14 +10,14 @@ namespace Keralith.Core.Schedule;
 /// <param name="Inspections">Its signed inspections that count, oldest first.</param>
 /// <param name="Report">The day of the last periodic inspection elsewhere, where its report was accepted; null: none.</param>
 /// <param name="LastOut">The day it was last handed out; null: never.</param>
-/// <param name="Touched">The last day kept so far.</param>
+/// <param name="Registered">The day it was registered.</param>
 public sealed record DerivedFacts(
     GearFamily Family,
     ServiceClass Service,
     IReadOnlyList<SignedInspection> Inspections,
     DateOnly? Report,
     DateOnly? LastOut,
-    DateOnly? Touched
+    DateOnly? Registered
 )
 {
     /// <summary>What its next proof test follows from.</summary>
@@ -32,7 +32,7 @@ public sealed record DerivedFacts(
 /// <param name="Due">When its inspections run out.</param>
 /// <param name="IsCarried">Whether it is in service on the report it was taken over with alone.</param>
 /// <param name="LastBy">Who inspected it last; null: nobody yet.</param>
-/// <param name="Touched">The last day it was inspected or handed out.</param>
+/// <param name="Touched">The last day it was inspected or handed out, or was registered.</param>
 /// <param name="Proof">How long its proof test holds good.</param>
 public sealed record Derived(
     VerdictKind? Verdict,
@@ -54,7 +54,7 @@ public sealed record Derived(
             DueDates.From(facts.Family, facts.Service, books, accepted),
             facts.Report is not null && !inspections.Any(i => i.IsFull),
             inspections.Count == 0 ? null : inspections[^1].Inspector,
-            Latest(facts.LastOut, inspections.Count == 0 ? facts.Touched : inspections.Max(i => i.InspectedOn)),
+            Latest(facts.LastOut, inspections.Count == 0 ? facts.Registered : inspections.Max(i => i.InspectedOn)),
             ProofDue.Of(facts.Proof)
         );
     }

@@ -241,7 +241,7 @@ internal static class Derivation
         var kept = trip.Ask(
             new NpgsqlBatchCommand(
                 $"""
-                select p.id, p.touched, p.maker, p.model, p.details->>'proofTestDue' as proof_entered, t.tested_on as proven, t.renews,
+                select p.id, (p.registered_at at time zone h.time_zone)::date as registered, p.maker, p.model, p.details->>'proofTestDue' as proof_entered, t.tested_on as proven, t.renews,
                   (select c.last_periodic from carried_over c join carried_accepted a using (piece_id) where c.piece_id = p.id) as report,
                   (select max(i.at at time zone h.time_zone)::date from issue i where i.piece_id = p.id) as last_out
                 from piece p join store s on s.id = p.store_id join site h on h.id = s.site_id
@@ -252,7 +252,7 @@ internal static class Derivation
             r =>
                 (
                     Id: r.Get<Guid>("id"),
-                    Touched: r.ValueOrNull<DateOnly>("touched"),
+                    Registered: r.ValueOrNull<DateOnly>("registered"),
                     Report: r.ValueOrNull<DateOnly>("report"),
                     LastOut: r.ValueOrNull<DateOnly>("last_out"),
                     Maker: r.TextOrNull("maker"),
@@ -273,7 +273,7 @@ internal static class Derivation
                     [.. inspections.Value[p.Id]],
                     row.Report,
                     row.LastOut,
-                    row.Touched
+                    row.Registered
                 )
                 {
                     Proof = row.Proof with { Months = site.ProofMonthsOf(p.Family, row.Maker, row.Model) },

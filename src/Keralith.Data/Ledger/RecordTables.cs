@@ -109,14 +109,7 @@ internal static class RecordTables
                 "colour",
                 "rated_band",
             ],
-            Anew = new Dictionary<string, string>
-            {
-                ["state"] = "'new'",
-                ["touched"] = """
-                    (select (r.registered_at at time zone h.time_zone)::date
-                     from store s join site h on h.id = s.site_id where s.id = r.store_id)
-                    """,
-            },
+            Anew = new Dictionary<string, string> { ["state"] = "'new'" },
         },
         new("baseline", "figure when new", Id),
         new("tag_record", "marking read", Id),

@@ -13,10 +13,7 @@ internal sealed class VerifiedEntries(Database database, SealedWhole? whole)
     private readonly DateTimeOffset _until = whole?.At ?? DateTimeOffset.MaxValue;
     private readonly long _last = whole?.Number ?? long.MaxValue;
 
-    /// <summary>
-    /// Every fact has an entry made with it, by the same hand at the same moment; what an inspection's entry says is what
-    /// the inspection says; and no entry tells of an inspection that is gone.
-    /// </summary>
+    /// <summary>Every fact has an entry made with it, by the same hand at the same moment, that says what it says.</summary>
     public async Task<List<Unverified>> EntriesAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
@@ -62,15 +59,16 @@ internal sealed class VerifiedEntries(Database database, SealedWhole? whole)
                 """
                 select p.mark, i.id is null as is_gone
                 from ledger l
-                left join inspection i on i.id::text = l.data::jsonb->>'inspection'
+                cross join lateral (select l.data::jsonb as said offset 0) e
+                left join inspection i on i.id::text = e.said->>'inspection'
                 join piece p on p.mark = l.subject
                 where l.kind = 'inspection.signed'
                   and (i.id is null or (
-                    l.data::jsonb->'case' = i.case_document::jsonb
-                    and l.data::jsonb->'verdict' = i.verdict_document::jsonb
-                    and l.data::jsonb->'own' is not distinct from i.own_document::jsonb
-                    and l.data::jsonb->>'signedAs' = i.verdict
-                    and l.data::jsonb->>'inspectedOn' = i.inspected_on::text) is not true)
+                    e.said->'case' = i.case_document::jsonb
+                    and e.said->'verdict' = i.verdict_document::jsonb
+                    and e.said->'own' is not distinct from i.own_document::jsonb
+                    and e.said->>'signedAs' = i.verdict
+                    and e.said->>'inspectedOn' = i.inspected_on::text) is not true)
                 order by p.mark
                 """
             )
