@@ -22,7 +22,5 @@ int[] sizes = args.Contains("small") ? [20_000] : [20_000, 200_000];
 if (args.Contains("record"))
     return await RecordBenchmarks.RunAsync(sizes) ? 0 : 1;
 var judged = args.Contains("pages") ? 0 : Report.Print(BenchmarkRunner.Run<JudgementBenchmarks>(config));
-var met =
-    args.Contains("judgement")
-    || await new PageBenchmarks().RunAsync(sizes);
+var met = args.Contains("judgement") || await new PageBenchmarks().RunAsync(sizes);
 return judged == 0 && met ? 0 : 1;

@@ -37,7 +37,11 @@ internal static class RecordBenchmarks
                 await cluster.EnsureDatabaseAsync(name, c => FillAsync(c, size));
                 await using var database = new Database(cluster.ConnectionString(name));
                 database.Migrate();
-                Said($"{size:#,0} pieces, {size * BenchData.InspectionsEach:#,0} inspections, made or found", clock, null);
+                Said(
+                    $"{size:#,0} pieces, {size * BenchData.InspectionsEach:#,0} inspections, made or found",
+                    clock,
+                    null
+                );
                 clock.Restart();
                 var found = await new VerifyStore(database).RunAsync(
                     DateTimeOffset.UtcNow,
@@ -51,7 +55,11 @@ internal static class RecordBenchmarks
                 await cluster.EnsureDatabaseAsync($"{name}_anew", _ => Task.CompletedTask);
                 await using var anew = new Database(cluster.ConnectionString($"{name}_anew"));
                 clock.Restart();
-                await new RebuildStore(database, anew).RunAsync(DateTimeOffset.UtcNow, StepAsync, CancellationToken.None);
+                await new RebuildStore(database, anew).RunAsync(
+                    DateTimeOffset.UtcNow,
+                    StepAsync,
+                    CancellationToken.None
+                );
                 found = await new VerifyStore(anew).RunAsync(DateTimeOffset.UtcNow, CancellationToken.None);
                 met &= Said($"made anew and verified, {found.Count} found", clock, Rebuilding) && found.Count == 0;
             }
@@ -114,9 +122,7 @@ internal static class RecordBenchmarks
         {
             last = last.Hash is null ? (reader.GetInt64(7), reader.GetFieldValue<byte[]>(8)) : last;
             var (id, image) = (reader.GetGuid(1), reader.GetString(6));
-            var told = Convert.ToHexStringLower(
-                SHA256.HashData(Encoding.UTF8.GetBytes($"inspection\t{id}\t{image}"))
-            );
+            var told = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"inspection\t{id}\t{image}")));
             using var asked = JsonDocument.Parse(reader.GetString(4));
             using var came = JsonDocument.Parse(reader.GetString(5));
             var entry = LedgerChain.Seal(
@@ -174,8 +180,12 @@ internal static class RecordBenchmarks
     private static bool Said(string what, Stopwatch clock, TimeSpan? target)
     {
         var met = target is null || clock.Elapsed <= target;
-        var asked = target is { } most ? $" (target {most.TotalMinutes:0} min: {(met ? "met" : "NOT met")})" : string.Empty;
-        Console.WriteLine(string.Create(CultureInfo.InvariantCulture, $"{clock.Elapsed.TotalSeconds,8:0} s  {what}{asked}"));
+        var asked = target is { } most
+            ? $" (target {most.TotalMinutes:0} min: {(met ? "met" : "NOT met")})"
+            : string.Empty;
+        Console.WriteLine(
+            string.Create(CultureInfo.InvariantCulture, $"{clock.Elapsed.TotalSeconds, 8:0} s  {what}{asked}")
+        );
         return met;
     }
 }

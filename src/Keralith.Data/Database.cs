@@ -128,6 +128,10 @@ public sealed class Database : IAsyncDisposable
             : null;
     }
 
+    /// <summary>The same records for questions that take as long as they take, such as those about every row there is.</summary>
+    internal Database Patient() =>
+        new(new NpgsqlConnectionStringBuilder(ConnectionString) { CommandTimeout = 0 }.ConnectionString);
+
     /// <summary>Opens a connection.</summary>
     public ValueTask<NpgsqlConnection> OpenAsync(CancellationToken cancel) => _source.OpenConnectionAsync(cancel);
 

@@ -245,6 +245,7 @@ public static class WebHost
                 // What the address names is what is acted on, whatever a form says under the same name.
                 o.ValueProviderFactories.Insert(0, new RouteValueProviderFactory());
                 o.Filters.Add(new HandlerGate());
+                o.Filters.Add(new RightGate());
                 o.Filters.Add(new TextGate());
             });
         services.AddResponseCompression(o =>

@@ -67,9 +67,8 @@ public class CodeTests
         await yard.RegisterAsync(Seed.Shackle("HM-0002"));
         Yard.Must(await new CodeStore(yard.Database).BindAsync(first.Id, "04A2B9", yard.Stamp("stores"), Cancel));
         await yard.AsOwnerAsync("update piece_code set piece_id = (select id from piece where mark = 'HM-0002')");
-        Assert.All(
-            await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel),
-            f => Assert.Contains("further code", f.Why, StringComparison.Ordinal)
+        Assert.All(await new VerifyStore(yard.Database).RunAsync(yard.Now, Cancel), f =>
+            Assert.Contains("further code", f.Why, StringComparison.Ordinal)
         );
         Assert.NotNull((await yard.FindAsync("HM-0002")).Distrust);
     }

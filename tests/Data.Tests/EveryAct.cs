@@ -53,9 +53,7 @@ internal static class EveryAct
         var store = new AwayStore(yard.Database);
         var piece = await yard.InServiceAsync(Seed.Shackle("HM-0040"));
         var photo = new NewFile(FileKind.Photo, "Bow", null, "image/jpeg", [1, 2, 3], [1]);
-        Yard.Must(
-            await yard.Custody.HoldAsync(piece.Id, HoldCause.Doubt, "Bent", yard.Stamp("crew"), Cancel, photo)
-        );
+        Yard.Must(await yard.Custody.HoldAsync(piece.Id, HoldCause.Doubt, "Bent", yard.Stamp("crew"), Cancel, photo));
         piece = await yard.FindAsync("HM-0040");
         Yard.Must(
             await store.SendAsync(
@@ -70,9 +68,7 @@ internal static class EveryAct
             )
         );
         piece = await yard.FindAsync("HM-0040");
-        Yard.Must(
-            await store.TakeBackAsync(piece.Id, piece.Version, "Tried", false, yard.Stamp("stores"), Cancel)
-        );
+        Yard.Must(await store.TakeBackAsync(piece.Id, piece.Version, "Tried", false, yard.Stamp("stores"), Cancel));
         piece = await yard.FindAsync("HM-0040");
         var test = new ProofTest(
             ProofSubject.Leg,
@@ -102,7 +98,10 @@ internal static class EveryAct
         Yard.Must(await files.AttachAsync([piece.Id], report, yard.Stamp("stores"), Cancel));
         Yard.Must(await files.AcceptReportsAsync([piece.Id], yard.Stamp("inspector"), Cancel));
         piece = await yard.FindAsync("HM-0050");
-        var changed = piece.Entry(new Dictionary<BaselineKey, BaselineFigure>()) with { ServiceClass = ServiceClass.Severe };
+        var changed = piece.Entry(new Dictionary<BaselineKey, BaselineFigure>()) with
+        {
+            ServiceClass = ServiceClass.Severe,
+        };
         Yard.Must(
             await yard.Pieces.EditAsync(
                 piece.Id,
@@ -115,9 +114,7 @@ internal static class EveryAct
         );
         var (draft, version) = await yard.DraftAsync("HM-0050", InspectionKind.Periodic);
         var photo = new NewFile(FileKind.Photo, "Body", null, "image/jpeg", [4, 5, 6], [2]);
-        Yard.Must(
-            await files.AttachToDraftAsync(draft, "body", "any.doubt", photo, yard.Stamp("inspector"), Cancel)
-        );
+        Yard.Must(await files.AttachToDraftAsync(draft, "body", "any.doubt", photo, yard.Stamp("inspector"), Cancel));
         Yard.Must(await yard.Signing.SignAsync(draft, new(version, Day(yard)), yard.Stamp("inspector"), Cancel));
     }
 
@@ -126,9 +123,7 @@ internal static class EveryAct
         var rounds = new RoundStore(yard.Database);
         var (piece, begun) = (await yard.FindAsync("HM-0001"), yard.Stamp("stores"));
         Yard.Must(await rounds.SearchAsync(begun.Submission, [piece.Id], begun, Cancel));
-        Yard.Must(
-            await rounds.SeeAsync(begun.Submission, [("HM-0001", piece.Id)], "B7", yard.Stamp("stores"), Cancel)
-        );
+        Yard.Must(await rounds.SeeAsync(begun.Submission, [("HM-0001", piece.Id)], "B7", yard.Stamp("stores"), Cancel));
         Yard.Must(await rounds.CloseAsync(begun.Submission, yard.Stamp("stores"), Cancel));
     }
 

@@ -169,13 +169,13 @@ public class RecordTests
         foreach (var (sql, _, _) in changes)
             Assert.True(await UnseenAsync(yard, sql), $"{of}: nothing to change by {sql}");
         var found = await FoundAsync(yard.Database);
-        Assert.All(
-            changes,
-            c =>
-                Assert.Contains(found, f =>
-                    (f.Why.Contains($"({c.What})", StringComparison.Ordinal) || f.Why.Contains(c.What, StringComparison.Ordinal))
-                    && f.Why.Contains(c.Column, StringComparison.Ordinal)
-                )
+        Assert.All(changes, c =>
+            Assert.Contains(found, f =>
+                (
+                    f.Why.Contains($"({c.What})", StringComparison.Ordinal)
+                    || f.Why.Contains(c.What, StringComparison.Ordinal)
+                ) && f.Why.Contains(c.Column, StringComparison.Ordinal)
+            )
         );
     }
 
@@ -194,7 +194,9 @@ public class RecordTests
         Assert.True(changed.Count > 15, string.Join(", ", changed));
         var why = string.Join(
             '\n',
-            (await FoundAsync(yard.Database)).Select(f => f.Why).Where(w => w.StartsWith("Settings", StringComparison.Ordinal))
+            (await FoundAsync(yard.Database))
+                .Select(f => f.Why)
+                .Where(w => w.StartsWith("Settings", StringComparison.Ordinal))
         );
         Assert.All(changed, c => Assert.Contains(c, why, StringComparison.Ordinal));
     }
@@ -218,7 +220,9 @@ public class RecordTests
     [Theory]
     [InlineData("update piece set rated_kg = 99000 where mark = 'HM-0020'")]
     [InlineData("update piece set peg = 'Z9' where mark = 'HM-0020'")]
-    [InlineData("set session_replication_role = replica; delete from hold where piece_id = (select id from piece where mark = 'HM-0020')")]
+    [InlineData(
+        "set session_replication_role = replica; delete from hold where piece_id = (select id from piece where mark = 'HM-0020')"
+    )]
     [InlineData("set session_replication_role = replica; update inspection set next_by = '2099-01-01'")]
     [InlineData("set session_replication_role = replica; update season_mark set season_for = '2099-01-01'")]
     public async Task What_is_written_outside_any_act_stops_its_piece_at_once(string sql)
@@ -291,13 +295,11 @@ public class RecordTests
     {
         var changed = await ByChanceAsync(yard, chance);
         var found = (await FoundAsync(yard.Database)).Select(f => f.Why).ToList();
-        Assert.All(
-            changed,
-            c =>
-                Assert.True(
-                    found.Any(w => IsOf(w, VerifyStore.OfTheRecord[c.Table])),
-                    $"{c.Table}, {c.How}: not named among {string.Join(" / ", found.Take(20))}"
-                )
+        Assert.All(changed, c =>
+            Assert.True(
+                found.Any(w => IsOf(w, VerifyStore.OfTheRecord[c.Table])),
+                $"{c.Table}, {c.How}: not named among {string.Join(" / ", found.Take(20))}"
+            )
         );
         return changed.Count;
 

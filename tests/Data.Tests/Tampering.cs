@@ -17,7 +17,8 @@ internal static class Tampering
         foreach (var table in await TablesAsync(yard.Database, isOfRecord: true))
         {
             // A row by chance, the same for one seed whatever the order they were written in.
-            var any = $"(select ctid from {table} t where {Standing(table)} order by md5(t::text || '{chance.Next()}') limit 1)";
+            var any =
+                $"(select ctid from {table} t where {Standing(table)} order by md5(t::text || '{chance.Next()}') limit 1)";
             if (chance.Next(4) == 0 && await UnseenAsync(yard, $"delete from {table} where ctid = {any}"))
             {
                 changed.Add((table, "taken out"));
@@ -63,8 +64,7 @@ internal static class Tampering
         return $"insert into {table} ({string.Join(", ", columns)}) overriding system value select {string.Join(", ", values)} from {table} where ctid = {row}";
     }
 
-    private static string Standing(string table) =>
-        table == "lift" ? "state <> 'planned' and not is_template" : "true";
+    private static string Standing(string table) => table == "lift" ? "state <> 'planned' and not is_template" : "true";
 
     /// <summary>The columns of a table that the ledger tells.</summary>
     public static Task<List<string>> ToldAsync(Yard yard, string table) =>
@@ -84,7 +84,11 @@ internal static class Tampering
             var sql = $"""
                 select (to_jsonb(t) - array['version', 'password_hash', 'factor', 'mail', 'sealed', 'last_step',
                   'mails', 'mail_kinds', 'explain', 'unit', 'shows_steps', 'case_document', 'verdict_document', 'own_document', 'sought'])::text
-                  {(table == "inspection" ? "|| case_document::jsonb::text || verdict_document::jsonb::text || coalesce(own_document::jsonb::text, '')" : string.Empty)}
+                  {(
+                    table == "inspection"
+                        ? "|| case_document::jsonb::text || verdict_document::jsonb::text || coalesce(own_document::jsonb::text, '')"
+                        : string.Empty
+                )}
                 from {table} t
                 {(table == "lift" ? "where state <> 'planned' and not is_template" : string.Empty)}
                 order by 1
@@ -160,7 +164,9 @@ internal static class Tampering
             $"""
             select c.relname from pg_class c
             where c.relkind = 'r' and c.relnamespace = 'public'::regnamespace
-              and {(isOfRecord ? "" : "not ")}exists (select from pg_trigger g where g.tgrelid = c.oid and g.tgname = c.relname || '_is_told' and c.relname <> 'record_change')
+              and {(
+                isOfRecord ? "" : "not "
+            )}exists (select from pg_trigger g where g.tgrelid = c.oid and g.tgname = c.relname || '_is_told')
             """
         );
 

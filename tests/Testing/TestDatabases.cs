@@ -25,8 +25,7 @@ public static class TestDatabases
     }
 
     /// <summary>A connection string to a copy of a database that nobody is connected to.</summary>
-    public static Task<string> CopyAsync(string of) =>
-        CopyOfAsync(new NpgsqlConnectionStringBuilder(of).Database!);
+    public static Task<string> CopyAsync(string of) => CopyOfAsync(new NpgsqlConnectionStringBuilder(of).Database!);
 
     private static async Task<string> CopyOfAsync(string template)
     {

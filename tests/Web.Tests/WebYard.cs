@@ -46,16 +46,32 @@ internal sealed class WebYard : IAsyncDisposable
     /// <param name="time">The clock; null: the machine's.</param>
     public static async Task<WebYard> OpenAsync(TimeProvider? time = null)
     {
-        var connectionString = await TestDatabases.CreateAsync();
+        var connectionString = await TestDatabases.CopyAsync(await SignedUp.Value);
         var app = WebHost.Build([], connectionString, "http://127.0.0.1:0", quiet: true, time);
         await app.StartAsync(Cancel);
-        var yard = new WebYard(app, connectionString);
-        await using var passwords = yard.Database.Command(
-            "update person set password_hash = $1 where password_hash <> ''"
-        );
-        passwords.Parameters.Add(new() { Value = Hash });
-        await passwords.ExecuteNonQueryAsync(Cancel);
-        return yard;
+        return new(app, connectionString);
+    }
+
+    /// <summary>Records in which everybody can sign in, told by their ledger, with nobody connected: each yard is a copy.</summary>
+    private static readonly Lazy<Task<string>> SignedUp = new(SignUpAsync);
+
+    private static async Task<string> SignUpAsync()
+    {
+        var connectionString = await TestDatabases.CreateAsync(isTold: false);
+        await using (var database = new Database(connectionString))
+        {
+            await using (
+                var passwords = database.Command("update person set password_hash = $1 where password_hash <> ''")
+            )
+            {
+                passwords.Parameters.Add(new() { Value = Hash });
+                await passwords.ExecuteNonQueryAsync(Cancel);
+            }
+
+            await new RecordSeal(database).RunAsync(Seed.Begun, Cancel);
+        }
+
+        return connectionString;
     }
 
     /// <summary>Somebody with a browser, not signed in.</summary>

@@ -2,7 +2,6 @@ using System.CommandLine;
 using System.Diagnostics;
 using System.Globalization;
 using Keralith.Data;
-using Npgsql;
 
 namespace Keralith.Cli.Works;
 
@@ -71,16 +70,17 @@ internal static class RecordCommands
         {
             into,
         };
-        command.SetAction(
-            (parsed, _) => Records.OnAsync(records => RebuildAsync(records, parsed.GetValue(into)!))
-        );
+        command.SetAction((parsed, _) => Records.OnAsync(records => RebuildAsync(records, parsed.GetValue(into)!)));
         return command;
     }
 
     private static async Task<int> RebuildAsync(Records records, string into)
     {
         var clock = Stopwatch.StartNew();
-        await using var target = new Database(await TargetAsync(records.Owner, into));
+        var empty = await RebuildStore.EmptyAsync(records.Owner, into, CancellationToken.None);
+        if (!empty.Ok)
+            throw new UsageException(empty.Fault!);
+        await using var target = new Database(empty.Value);
         try
         {
             var made = await new RebuildStore(records.Database, target).RunAsync(
@@ -106,34 +106,6 @@ internal static class RecordCommands
             "Nobody has a password in it: keralith person reset USERNAME prints an address to choose one by. Heads are signed with a new key."
         );
         return verified;
-    }
-
-    /// <summary>The database a works is made in, made where there is none of that name.</summary>
-    /// <exception cref="UsageException">It is not empty.</exception>
-    private static async Task<string> TargetAsync(string owner, string into)
-    {
-        if (into.Contains('=', StringComparison.Ordinal))
-            return await EmptyAsync(into);
-        var target = new NpgsqlConnectionStringBuilder(owner) { Database = into };
-        await using var server = new Database(owner);
-        await using var there = server.Command("select exists (select from pg_database where datname = $1)");
-        there.Parameters.Add(new() { Value = into });
-        if (!(bool)(await there.ExecuteScalarAsync())!)
-        {
-            await using var make = server.Command($"create database \"{into.Replace("\"", "\"\"", StringComparison.Ordinal)}\"");
-            await make.ExecuteNonQueryAsync();
-        }
-
-        return await EmptyAsync(target.ConnectionString);
-    }
-
-    private static async Task<string> EmptyAsync(string connection)
-    {
-        await using var database = new Database(connection);
-        await using var tables = database.Command("select count(*) from pg_tables where schemaname = current_schema()");
-        return (long)(await tables.ExecuteScalarAsync())! == 0
-            ? connection
-            : throw new UsageException("The database to make it in must be empty.");
     }
 
     private static string Said(Stopwatch clock, string what) =>

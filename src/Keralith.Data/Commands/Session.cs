@@ -36,6 +36,9 @@ internal sealed class Session
 
     public CancellationToken Cancel { get; }
 
+    /// <summary>The part of what it writes that no entry has told yet: each entry begins the next.</summary>
+    public int Part { get; set; }
+
     /// <summary>The sites of the works, as nobody changes them while the command runs.</summary>
     /// <exception cref="InvalidOperationException">They are not set up.</exception>
     public SiteSet Sites =>

@@ -218,7 +218,9 @@ public sealed class AuditPack(Database database)
     )
     {
         var last = await moment
-            .Command("select coalesce(max(number), 0) as number from ledger where at < $1")
+            .Command(
+                $"select coalesce(max(number), 0) as number from ledger where at < $1 and kind not in {TreeHeadStore.OfHeads}"
+            )
             .Positional(until)
             .ListAsync(r => r.Get<long>("number"), cancel);
         var heads = await moment

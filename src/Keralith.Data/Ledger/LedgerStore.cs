@@ -1,3 +1,4 @@
+using System.Globalization;
 using Keralith.Core.Ledger;
 using Npgsql;
 
@@ -126,13 +127,14 @@ public sealed class LedgerStore(Database database)
     /// told by the first entry about it, those of nothing an entry is about by the first that is about the same as the
     /// last. Called last, so that appending is serial for as short as can be.
     /// </summary>
-    /// <param name="part">Which of several parts of what was written is told; an act has one.</param>
+    /// <param name="told">Which of several parts of what was written is told; null: what was since the last was appended.</param>
     internal static async Task AppendAllAsync(
         Session session,
         IReadOnlyCollection<(string Subject, LedgerRecord Record)> records,
-        int part = 0
+        int? told = null
     )
     {
+        var part = told ?? session.Part;
         var stamp = session.Stamp;
         var subjects = records.Select(r => r.Subject).Distinct().ToArray();
         var others = records.Last().Subject;
@@ -157,6 +159,7 @@ public sealed class LedgerStore(Database database)
         else
             await CopyAsync(session, entries).ConfigureAwait(false);
         if (telling.Count > 0)
+        {
             trip.Do(
                 new NpgsqlBatchCommand(
                     $"""
@@ -170,6 +173,17 @@ public sealed class LedgerStore(Database database)
                     """
                 ).Positional(telling.Keys.ToArray(), others, part, telling.Values.ToArray())
             );
+
+            // What is written from here on is looked for by itself, and not among all that was told before.
+            if (told is null)
+                trip.All(
+                    new NpgsqlBatchCommand("select set_config('keralith.part', $1::text, true)").Positional(
+                        (++session.Part).ToString(CultureInfo.InvariantCulture)
+                    ),
+                    r => r.GetString(0)
+                );
+        }
+
         await session.AskAsync(trip).ConfigureAwait(false);
     }
 

@@ -17,6 +17,39 @@ public sealed record Rebuilt(long Entries, long Rows, long Pieces);
 /// <param name="into">Where the works is made: an empty database, as its owner.</param>
 public sealed class RebuildStore(Database from, Database into)
 {
+    private static readonly Refusal NotEmpty = new("The database to make it in must be empty.");
+
+    /// <summary>The database a works is made in, made on the same server where there is none of that name.</summary>
+    /// <param name="owner">The connection string of whoever may make databases there.</param>
+    /// <param name="into">Its name, or a connection string of its own.</param>
+    /// <returns>Its connection string; a refusal where it is not empty.</returns>
+    public static async Task<Checked<string>> EmptyAsync(string owner, string into, CancellationToken cancel)
+    {
+        var connection = into;
+        if (!into.Contains('=', StringComparison.Ordinal))
+        {
+            await using var server = new Database(owner);
+            var there = await server
+                .Command("select 1 from pg_database where datname = $1")
+                .Positional(into)
+                .ListAsync(r => r.GetInt32(0), cancel)
+                .ConfigureAwait(false);
+            if (there.Count == 0)
+                await server
+                    .Command($"create database \"{into.Replace("\"", "\"\"", StringComparison.Ordinal)}\"")
+                    .RunAsync(cancel)
+                    .ConfigureAwait(false);
+            connection = new NpgsqlConnectionStringBuilder(owner) { Database = into }.ConnectionString;
+        }
+
+        await using var database = new Database(connection);
+        var tables = await database
+            .Command("select 1 from pg_tables where schemaname = current_schema() limit 1")
+            .ListAsync(r => r.GetInt32(0), cancel)
+            .ConfigureAwait(false);
+        return tables.Count == 0 ? connection : NotEmpty;
+    }
+
     /// <summary>Makes it.</summary>
     /// <param name="now">When.</param>
     /// <param name="say">Told how far it has come.</param>
@@ -38,7 +71,8 @@ public sealed class RebuildStore(Database from, Database into)
             await RunAsync(transaction, $"alter table {table.Name} disable trigger {table.Name}_is_told", cancel)
                 .ConfigureAwait(false);
         await say("the ledger").ConfigureAwait(false);
-        var entries = await TakeAsync(reading, transaction, "ledger", LedgerStore.Columns, cancel).ConfigureAwait(false);
+        var entries = await TakeAsync(reading, transaction, "ledger", LedgerStore.Columns, cancel)
+            .ConfigureAwait(false);
         await TakeAsync(reading, transaction, "ledger_row", "number, kind, key, image", cancel).ConfigureAwait(false);
         await say("the files").ConfigureAwait(false);
         await RunAsync(
@@ -102,7 +136,7 @@ public sealed class RebuildStore(Database from, Database into)
                     $"""
                     insert into record_change (kind, key, image)
                     select '{table.Name}', n.key, record_image(n.image, array[]::text[], array[]::text[])
-                    from ({standing.Now(table)}) n join ({standing.Told(table)}) t using (key)
+                    from ({standing.Now(table)}) n join ({table.Told}) t using (key)
                     where n.image <> {standing.WithNulls(table, "t.image")}
                     """
                 )
@@ -113,11 +147,12 @@ public sealed class RebuildStore(Database from, Database into)
     private async Task CheckAsync(Func<string, Task> say, CancellationToken cancel)
     {
         await say("the chain of the ledger").ConfigureAwait(false);
-        var (_, broken) = await new LedgerStore(from).VerifyAsync(cancel).ConfigureAwait(false);
+        await using var all = from.Patient();
+        var (_, broken) = await new LedgerStore(all).VerifyAsync(cancel).ConfigureAwait(false);
         if (broken is not null)
             throw new InvalidDataException($"The chain of the ledger is broken: {broken}.");
         await say("the rows that entries tell").ConfigureAwait(false);
-        var told = await VerifiedRows.OpenAsync(from, cancel).ConfigureAwait(false);
+        var told = await VerifiedRows.OpenAsync(all, cancel).ConfigureAwait(false);
         if (told.Whole is null)
             throw new InvalidDataException(
                 "The ledger does not tell the whole record: start this program on the works once, or run migrate."
@@ -151,9 +186,7 @@ public sealed class RebuildStore(Database from, Database into)
     )
     {
         await using (var giving = await reading.BeginRawBinaryCopyAsync(give, cancel).ConfigureAwait(false))
-        await using (
-            var taking = await writing.Connection!.BeginRawBinaryCopyAsync(take, cancel).ConfigureAwait(false)
-        )
+        await using (var taking = await writing.Connection!.BeginRawBinaryCopyAsync(take, cancel).ConfigureAwait(false))
             await giving.CopyToAsync(taking, cancel).ConfigureAwait(false);
         var table = take.Split(' ')[1];
         return (
@@ -203,7 +236,9 @@ public sealed class RebuildStore(Database from, Database into)
             insert into {table.Name} ({string.Join(", ", told.Concat(table.Anew.Keys))})
             overriding system value
             select {string.Join(", ", told.Select(c => $"r.{c}").Concat(table.Anew.Values))}
-            from ({columns.Told(table)}) l, jsonb_populate_record(null::{table.Name}, l.image - {RecordRows.Array(table.Hashed)}) r
+            from ({table.Told}) l, jsonb_populate_record(null::{table.Name}, l.image - {RecordRows.Array(
+                table.Hashed
+            )}) r
             where l.image is not null
             """;
     }

@@ -43,21 +43,13 @@ internal sealed class RecordRows(ILookup<string, string> columns)
               from {table.Name} t{(table.Only is { } only ? $" where {only}" : string.Empty)}) t) x
             """;
 
-    /// <summary>A table as the ledger tells it, in SQL: <c>key</c>, <c>image</c> and the number of the entry, the last of each row.</summary>
-    public string Told(RecordTable table) =>
-        $"""
-            select distinct on (key) key, image, number
-            from ledger_row
-            where kind = '{table.Name}'
-            order by key, number desc
-            """;
-
     /// <summary>An image as told, in SQL, beside <see cref="Now"/>: what is null is not told, and a column made since stands empty.</summary>
     public string WithNulls(RecordTable table, string image) =>
         $"'{{{string.Join(", ", Columns(table).Select(c => $"\"{c}\": null"))}}}'::jsonb || ({image} - {Array(table.LeftOut)})";
 
     /// <summary>Names of columns as an array, in SQL.</summary>
-    public static string Array(IEnumerable<string> columns) => $"array[{string.Join(", ", columns.Select(c => $"'{c}'"))}]::text[]";
+    public static string Array(IEnumerable<string> columns) =>
+        $"array[{string.Join(", ", columns.Select(c => $"'{c}'"))}]::text[]";
 
     private static string Told(RecordTable table, string column) =>
         table.Hashed.Contains(column)

@@ -50,8 +50,12 @@ public sealed class RecordSeal(Database database)
                 .WriteAsync(
                     $"""
                     insert into record_change (part, kind, key, piece_id, image)
-                    select 1 + (row_number() over () - 1) / {RowsAnEntry}, '{table.Name}', c.key, {table.PieceOf("c.image")},
-                      record_image(c.image, array[]::text[], array[]::text[]){(table.IsStatedElsewhere ? StatedNowhere : string.Empty)}
+                    select -1 - (row_number() over () - 1) / {RowsAnEntry}, '{table.Name}', c.key, {table.PieceOf(
+                        "c.image"
+                    )},
+                      record_image(c.image, array[]::text[], array[]::text[]){(
+                        table.IsStatedElsewhere ? StatedNowhere : string.Empty
+                    )}
                     from ({standing.Now(table)}) c
                     where not exists (select from ledger_row r where r.kind = '{table.Name}' and r.key = c.key)
                     """
@@ -60,7 +64,7 @@ public sealed class RecordSeal(Database database)
             for (var part = 1; part <= (rows + RowsAnEntry - 1) / RowsAnEntry; part++)
             {
                 var sealedHere = new RecordSealed(table.Name, Math.Min(RowsAnEntry, rows - ((part - 1) * RowsAnEntry)));
-                await LedgerStore.AppendAllAsync(session, [("record", sealedHere)], part).ConfigureAwait(false);
+                await LedgerStore.AppendAllAsync(session, [("record", sealedHere)], -part).ConfigureAwait(false);
             }
 
             told += rows;

@@ -27,6 +27,15 @@ internal sealed record RecordTable(string Name, string What, string[] Keys, stri
     /// <summary>What stands in columns of a works made anew that can't be told: SQL by column, of the row as <c>r</c>.</summary>
     public IReadOnlyDictionary<string, string> Anew { get; init; } = new Dictionary<string, string>();
 
+    /// <summary>The table as the ledger tells it, in SQL: <c>key</c>, <c>image</c> and the number of the entry, the last of each row.</summary>
+    public string Told =>
+        $"""
+            select distinct on (key) key, image, number
+            from ledger_row
+            where kind = '{Name}'
+            order by key, number desc
+            """;
+
     /// <summary>The key of a row as it is told: its key columns, joined.</summary>
     /// <param name="image">The row's image, in SQL.</param>
     public string KeyOf(string image) => string.Join(" || ',' || ", Keys.Select(k => $"({image}->>'{k}')"));
@@ -172,6 +181,7 @@ internal static class RecordTables
             ["ledger"] = "it is the ledger: its chain is re-computed",
             ["ledger_row"] = "it is of the ledger: each entry carries the digest of its rows",
             ["record_change"] = "what the act under way wrote, empty between acts",
+            ["record_writing"] = "that an act is under way, empty between acts",
             ["distrust"] = "what verifying and untold writing stop; made anew by every verification",
             ["draft"] = "work under way: of the record once it is signed",
             ["draft_answer"] = "work under way: of the record once it is signed",

@@ -106,10 +106,11 @@ public sealed class TreeHeadStore(Database database)
                 r => r.GetBoolean(0)
             )
             .ConfigureAwait(false);
-        var leaves = grown[0] || again
-            ? await LeavesAsync(session.Command(LeavesSql).Positional(long.MaxValue), session.Cancel)
-                .ConfigureAwait(false)
-            : [];
+        var leaves =
+            grown[0] || again
+                ? await LeavesAsync(session.Command(LeavesSql).Positional(long.MaxValue), session.Cancel)
+                    .ConfigureAwait(false)
+                : [];
         if (leaves.Length == 0)
             return null;
         var head = new TreeHead(

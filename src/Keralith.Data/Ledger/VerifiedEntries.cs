@@ -174,21 +174,23 @@ internal sealed class VerifiedEntries(Database database, SealedWhole? whole)
     public async Task<List<Unverified>> StatedAsync(CancellationToken cancel)
     {
         var found = new List<Unverified>();
-        await using var command = database.Command(
-            $"""
-            select {PieceRows.Columns}, l.said
-            from piece p
-            join store s on s.id = p.store_id
-            left join (
-              select distinct on (subject) subject, number,
-                case kind when 'piece.facts-changed' then (data::jsonb->'fields')::text else data end as said
-              from ledger
-              where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
-              order by subject, number desc) l on l.subject = p.mark
-            where coalesce(l.number <= $1, p.registered_at <= $2)
-            order by p.mark
-            """
-        ).Positional(_last, _until);
+        await using var command = database
+            .Command(
+                $"""
+                select {PieceRows.Columns}, l.said
+                from piece p
+                join store s on s.id = p.store_id
+                left join (
+                  select distinct on (subject) subject, number,
+                    case kind when 'piece.facts-changed' then (data::jsonb->'fields')::text else data end as said
+                  from ledger
+                  where kind in ('piece.registered', 'piece.changed', 'piece.facts-changed')
+                  order by subject, number desc) l on l.subject = p.mark
+                where coalesce(l.number <= $1, p.registered_at <= $2)
+                order by p.mark
+                """
+            )
+            .Positional(_last, _until);
         await using var reader = await command.ExecuteReaderAsync(cancel).ConfigureAwait(false);
         while (await reader.ReadAsync(cancel).ConfigureAwait(false))
         {

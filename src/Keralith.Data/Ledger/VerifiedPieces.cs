@@ -60,7 +60,10 @@ internal static class VerifiedPieces
         var records = r.Get<string[]>("records").Select(Record).ToList();
         var report = r.ValueOrNull<DateOnly>("report");
         var holds = r.Get<int>("holds");
-        var state = Derivation.StateFrom(r, report is not null || records.Any(i => i is { IsFull: true, IsClean: true }));
+        var state = Derivation.StateFrom(
+            r,
+            report is not null || records.Any(i => i is { IsFull: true, IsClean: true })
+        );
         var family = GearFamilies.Find(r.Get<string>("family")) ?? GearFamilies.Unknown(r.Get<string>("family"));
         var derived = Derived.Of(
             new(family, Code.Parse<ServiceClass>(r.Get<string>("service_class")), records, report, null, null)

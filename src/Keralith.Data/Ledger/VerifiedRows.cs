@@ -42,7 +42,10 @@ internal sealed class VerifiedRows
             )
             .Positional([RecordTables.All.Select(t => t.Name).ToArray()])
             .ListAsync(
-                r => new Unverified(null, $"What is written into the table {r.GetString(0)} is told by no entry: its trigger is off."),
+                r => new Unverified(
+                    null,
+                    $"What is written into the table {r.GetString(0)} is told by no entry: its trigger is off."
+                ),
                 cancel
             );
 
@@ -63,7 +66,10 @@ internal sealed class VerifiedRows
                         where l.digest is distinct from r.digest
                         order by 1
                         """,
-                        r => new Unverified(null, $"The rows that entry {r.GetInt64(0)} tells are others than it was sealed with."),
+                        r => new Unverified(
+                            null,
+                            $"The rows that entry {r.GetInt64(0)} tells are others than it was sealed with."
+                        ),
                         cancel,
                         from,
                         from + EntriesAtOnce
@@ -85,7 +91,7 @@ internal sealed class VerifiedRows
                 (select string_agg(k, ', ' order by k) from jsonb_object_keys(n.image) k
                  where n.image->k is distinct from ({_rows.WithNulls(table, "t.image")})->k) as others
               from ({_rows.Now(table)}) n
-              full join ({_rows.Told(table)}) t using (key)
+              full join ({table.Told}) t using (key)
               cross join lateral (select coalesce(n.image, t.image) as image) i
               where case
                 when n.key is null then t.image is not null
@@ -138,9 +144,7 @@ internal sealed class VerifiedRows
     private async Task<long> LastNumberAsync(CancellationToken cancel) =>
         (
             await _database
-                .Command(
-                    "select greatest((select max(number) from ledger), (select max(number) from ledger_row), 0)"
-                )
+                .Command("select greatest((select max(number) from ledger), (select max(number) from ledger_row), 0)")
                 .ListAsync(r => r.GetInt64(0), cancel)
                 .ConfigureAwait(false)
         )[0];
@@ -156,9 +160,7 @@ internal sealed class VerifiedRows
         await using var connection = await _database.OpenAsync(cancel).ConfigureAwait(false);
         await using var transaction = await connection.BeginTransactionAsync(cancel).ConfigureAwait(false);
         await transaction.Command(RecordRows.Manner).RunAsync(cancel).ConfigureAwait(false);
-        var command = transaction.Command(sql).Positional(values);
-        command.CommandTimeout = 0;
-        return await command.ListAsync(row, cancel).ConfigureAwait(false);
+        return await transaction.Command(sql).Positional(values).ListAsync(row, cancel).ConfigureAwait(false);
     }
 
     private static string Named(RecordTable table) => $"{char.ToUpperInvariant(table.What[0])}{table.What[1..]}";

@@ -36,17 +36,22 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         VerifyProgress? progress = null
     )
     {
+        // At a large works a question about every row takes longer than a page may.
+        await using var all = database.Patient();
         var found = new List<Unverified>();
-        var rows = await VerifiedRows.OpenAsync(database, cancel).ConfigureAwait(false);
-        var entries = new VerifiedEntries(database, rows.Whole);
+        var rows = await VerifiedRows.OpenAsync(all, cancel).ConfigureAwait(false);
+        var entries = new VerifiedEntries(all, rows.Whole);
         (string What, Func<CancellationToken, Task<List<Unverified>>> Find)[] steps =
         [
-            ("the chain of the ledger", ChainAsync),
-            ("the heads kept beside it", HeadsAsync),
+            ("the chain of the ledger", c => ChainAsync(all, c)),
+            ("the heads kept beside it", c => HeadsAsync(all, c)),
             ("the guards of the tables", rows.GuardsAsync),
             ("the rows that entries tell", rows.DigestsAsync),
             .. RecordTables.All.Select(t =>
-                ($"the table of the record {t.Name}", (Func<CancellationToken, Task<List<Unverified>>>)(c => rows.TableAsync(t, c)))
+                (
+                    $"the table of the record {t.Name}",
+                    (Func<CancellationToken, Task<List<Unverified>>>)(c => rows.TableAsync(t, c))
+                )
             ),
             ("files and their digests", rows.FilesAsync),
             ("inspections and their entries", entries.InspectionsAsync),
@@ -56,8 +61,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
             ("pieces and their entries", entries.StatedAsync),
             ("figures when new", entries.FiguresAsync),
             ("holds and their ends", entries.HoldsAsync),
-            ("gear that is called back", c => RecalledGear.UnheldAsync(database, c)),
-            ("what is kept on every piece", c => VerifiedPieces.DifferencesAsync(database, c)),
+            ("gear that is called back", c => RecalledGear.UnheldAsync(all, c)),
+            ("what is kept on every piece", c => VerifiedPieces.DifferencesAsync(all, c)),
             ("rights", entries.RightsAsync),
         ];
         for (var i = 0; i < steps.Length; i++)
@@ -95,9 +100,9 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
         }
     }
 
-    private async Task<List<Unverified>> ChainAsync(CancellationToken cancel)
+    private static async Task<List<Unverified>> ChainAsync(Database all, CancellationToken cancel)
     {
-        var (_, broken) = await new LedgerStore(database).VerifyAsync(cancel).ConfigureAwait(false);
+        var (_, broken) = await new LedgerStore(all).VerifyAsync(cancel).ConfigureAwait(false);
         return broken is null ? [] : [new(null, $"The chain is broken: {broken}.")];
     }
 
@@ -140,9 +145,8 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
     private static DateTimeOffset Micro(DateTimeOffset at) =>
         new(at.UtcTicks - (at.UtcTicks % TimeSpan.TicksPerMicrosecond), TimeSpan.Zero);
 
-    private async Task<List<Unverified>> HeadsAsync(CancellationToken cancel) => (
-            await database
-                .Command(
+    private async Task<List<Unverified>> HeadsAsync(Database all, CancellationToken cancel) => (
+            await all.Command(
                     """
                     select h.number, h.hash, h.at, h.signature, l.hash as there
                     from ledger_head h left join ledger l on l.number = h.number
@@ -163,7 +167,7 @@ public sealed class VerifyStore(Database database, byte[]? key = null)
                     cancel
                 )
                 .ConfigureAwait(false)
-        ).OfType<string>().Concat(await new TreeHeadStore(database).AgainstAsync(cancel).ConfigureAwait(false)).Take(1).Select(why => new Unverified(null, $"A head kept beside the ledger is not met: {why}.")).ToList();
+        ).OfType<string>().Concat(await new TreeHeadStore(all).AgainstAsync(cancel).ConfigureAwait(false)).Take(1).Select(why => new Unverified(null, $"A head kept beside the ledger is not met: {why}.")).ToList();
 
     /// <summary>Keeps which pieces do not verify: those may not be used, and those that verify again may.</summary>
     private async Task StopAsync(IReadOnlyList<Unverified> found, DateTimeOffset now, CancellationToken cancel)

@@ -13,17 +13,22 @@ create index ledger_row_of_entry on ledger_row (number);
 create trigger ledger_row_is_append_only before update or delete on ledger_row for each row execute function refuse_change();
 create trigger ledger_row_is_never_emptied before truncate on ledger_row for each statement execute function refuse_change();
 
--- What the transaction under way wrote and no entry has told yet. Empty between transactions, so it needs no log.
+-- What the transaction under way wrote and no entry has told yet. Empty between transactions, so it needs no log; its order is
+-- counted by a sequence that has one, for one without would not be whole on a follower that takes over.
+create sequence record_change_order cache 32;
 create unlogged table record_change (
   tx       xid8 not null default pg_current_xact_id(),
-  part     integer not null default 0,
-  n        bigint generated always as identity,
+  part     integer not null default coalesce(nullif(current_setting('keralith.part', true), ''), '0')::integer,
+  n        bigint not null default nextval('record_change_order'),
   kind     text not null,
   key      text not null,
   piece_id uuid,
   image    jsonb
 );
 create index record_change_of_transaction on record_change (tx, part);
+
+-- That a transaction writes into the record, once for each: what is asked when it ends is asked once, however much it wrote.
+create unlogged table record_writing (tx xid8 not null default pg_current_xact_id());
 
 -- A row as it is told: what is kept elsewhere left out, secrets as their SHA-256, nulls not at all.
 create function record_image(r jsonb, left_out text[], hashed text[]) returns jsonb
@@ -61,6 +66,10 @@ begin
     if is_now->>'state' = 'planned' or (is_now->>'is_template')::boolean then is_now := null; end if;
   end if;
   if was is not distinct from is_now then return null; end if;
+  if current_setting('keralith.writing', true) is distinct from pg_current_xact_id()::text then
+    perform set_config('keralith.writing', pg_current_xact_id()::text, true);
+    insert into record_writing default values;
+  end if;
   was_key := (select string_agg(was->>k, ',' order by o) from unnest(keys) with ordinality as u (k, o));
   now_key := (select string_agg(is_now->>k, ',' order by o) from unnest(keys) with ordinality as u (k, o));
   if tg_argv[2] <> '' then
@@ -82,7 +91,7 @@ end $$;
 -- What was written outside any act is told by none: its piece may not be used from that moment on.
 create function distrust_untold() returns trigger language plpgsql as $$
 begin
-  if not exists (select from record_change where tx = pg_current_xact_id()) then return null; end if;
+  delete from record_writing where tx = new.tx;
   with untold as (delete from record_change where tx = pg_current_xact_id() returning piece_id, kind)
   insert into distrust (piece_id, why, at)
   select distinct on (u.piece_id) u.piece_id, 'A record of it (' || replace(u.kind, '_', ' ') || ') was written outside any act.', clock_timestamp()
@@ -92,9 +101,9 @@ begin
   on conflict (piece_id) do nothing;
   return null;
 end $$;
-create constraint trigger record_change_is_told after insert on record_change
-  deferrable initially deferred for each row when (new.part = 0) execute function distrust_untold();
-alter table record_change enable always trigger record_change_is_told;
+create constraint trigger record_writing_ends after insert on record_writing
+  deferrable initially deferred for each row execute function distrust_untold();
+alter table record_writing enable always trigger record_writing_ends;
 
 do $$
 declare

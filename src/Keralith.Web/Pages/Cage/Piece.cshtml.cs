@@ -1,4 +1,5 @@
 using Keralith.Core.Custody;
+using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Register;
 using Keralith.Data;
@@ -46,6 +47,7 @@ public sealed class PieceModel(
         return await LoadAsync(mark) ? Page() : NotFound();
     }
 
+    [Takes(Right.CloseDoubt, Right.CloseVerdict, Right.ClosePolicy, Right.Recall)]
     public Task<IActionResult> OnPostReleaseAsync(string mark, int version, Guid hold, string? reason)
     {
         (Hold, Typed) = (hold, reason);
@@ -55,6 +57,7 @@ public sealed class PieceModel(
     }
 
     /// <summary>A new tag: recorded, then read.</summary>
+    [Takes(Right.Retag)]
     public Task<IActionResult> OnPostRetagAsync(string mark, int version, string? proof, string? fittedBy) =>
         ChangeAsync(
             mark,
@@ -81,6 +84,7 @@ public sealed class PieceModel(
     /// <summary>What it is proof tested to, or why nothing.</summary>
     public Checked<ProofBand> Band => ProofTests.BandOf(Piece.Gear, ProofSubject.Leg, Piece.RatedLoad);
 
+    [Takes(Right.Issue)]
     public Task<IActionResult> OnPostSendAsync(
         string mark,
         int version,
@@ -104,9 +108,11 @@ public sealed class PieceModel(
             )
             : ShowAsync(mark);
 
+    [Takes(Right.Issue)]
     public Task<IActionResult> OnPostBackAsync(string mark, int version, string? note, bool loadBearing) =>
         ChangeAsync(mark, p => away.TakeBackAsync(p.Id, version, note, loadBearing, Here.Stamp(Submission), Cancel));
 
+    [Takes(Right.ProofTest)]
     public Task<IActionResult> OnPostProofAsync(
         string mark,
         int version,
@@ -138,11 +144,13 @@ public sealed class PieceModel(
 
     private async Task<IActionResult> ShowAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
+    [Takes(Right.Condemn)]
     public Task<IActionResult> OnPostCondemnAsync(string mark, int version, string? reason) =>
         ChangeAsync(mark, p =>
             custody.CondemnAsync(p.Id, version, reason ?? string.Empty, Here.Stamp(Submission), Cancel)
         );
 
+    [Takes(Right.Destroy)]
     public Task<IActionResult> OnPostDestroyAsync(
         string mark,
         int version,

@@ -1,5 +1,6 @@
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Desk;
@@ -51,10 +52,9 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
         await LoadAsync(store);
     }
 
+    [Takes(Right.Issue)]
     public async Task<IActionResult> OnPostAsync(string? marks, string? holder, string? job, string? back)
     {
-        if (!MayIssue)
-            return Forbid();
         (Marks, Holder, Job, Back) = (marks ?? string.Empty, holder ?? string.Empty, job ?? string.Empty, back);
         if (!IsDay(back, "Wanted back", out var day))
             return await AgainAsync();
@@ -72,10 +72,9 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
         );
     }
 
+    [Takes(Right.Issue)]
     public async Task<IActionResult> OnPostReturnAsync(string? returned, string[] mark)
     {
-        if (!MayIssue)
-            return Forbid();
         Returned = string.Join('\n', [returned ?? string.Empty, .. mark]).Trim();
         var stayed = new List<string>();
         return await DoAsync(
@@ -91,10 +90,9 @@ public sealed class IndexModel(Here here, IssueStore issues, PieceStore pieces, 
     }
 
     /// <summary>Hands those ticked from who has them to the next.</summary>
+    [Takes(Right.HandOver)]
     public async Task<IActionResult> OnPostOverAsync(string[] mark, string? next, string? job)
     {
-        if (!MayHandOver)
-            return Forbid();
         var stayed = new List<string>();
         var (holder, work) = (next?.Trim() ?? string.Empty, job ?? string.Empty);
         return await DoAsync(

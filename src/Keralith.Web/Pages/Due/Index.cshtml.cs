@@ -64,6 +64,7 @@ public sealed class IndexModel(
     public string? SentTo { get; private set; }
 
     /// <summary>Sends the list as it is narrowed down.</summary>
+    [Takes(Right.SignInspection, Right.Authorise)]
     public async Task<IActionResult> OnPostSendAsync(string? to, int? store, string? family, string? by, string? week)
     {
         if (!MaySend)

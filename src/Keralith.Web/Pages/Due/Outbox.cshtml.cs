@@ -1,5 +1,6 @@
 using Keralith.Core.People;
 using Keralith.Web.Mailing;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Due;
@@ -18,10 +19,9 @@ public sealed class OutboxModel(Here here, Reminders reminders, Mails mails) : Y
     public void OnGet() => Lying = Outbox.Mails(Here.May(Right.ManagePeople) ? null : Here.Actor.Username);
 
     /// <summary>Writes each inspector what is overdue and what runs out within the notice, store by store.</summary>
+    [Takes(Right.SignInspection, Right.Authorise)]
     public async Task<IActionResult> OnPostAsync()
     {
-        if (!Here.May(Right.SignInspection) && !Here.May(Right.Authorise))
-            return Forbid();
         await reminders.SendAsync(Submission, Cancel);
         return Redirect("/due/outbox");
     }

@@ -50,6 +50,7 @@ public sealed class IndexModel(Here here, TreeHeadStore heads, WorksKey works) :
 
     /// <summary>Signs a head now.</summary>
     /// <param name="rotate">Whether with a new key.</param>
+    [Takes(Right.Operate)]
     public async Task<IActionResult> OnPostSignAsync(bool rotate)
     {
         if (!MaySign)

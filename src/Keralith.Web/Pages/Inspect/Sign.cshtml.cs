@@ -54,6 +54,7 @@ public sealed class SignModel(
         : await inspections.FindSignedAsync(id, Cancel) is not null ? Redirect($"/inspection/{id}")
         : NotFound();
 
+    [Takes(Right.SignInspection)]
     public async Task<IActionResult> OnPostAsync(
         Guid id,
         int version,
@@ -66,8 +67,6 @@ public sealed class SignModel(
         string[] care
     )
     {
-        if (!Here.May(Right.SignInspection))
-            return Forbid();
         Typed = new(Code.Find<VerdictKind>(verdict), Short(reason), Short(instrumentReason));
         if (!IsDay(inspectedOn, "Inspected on", out var day) || !IsDay(nextBy, "Inspect again by", out var next))
             return await LoadAsync(id) ? Page() : NotFound();
@@ -104,10 +103,9 @@ public sealed class SignModel(
     }
 
     /// <summary>The countersigner hands it back.</summary>
+    [Takes(Right.SignInspection)]
     public async Task<IActionResult> OnPostHandBackAsync(Guid id, int version, string? remark)
     {
-        if (!Here.May(Right.SignInspection))
-            return Forbid();
         if (!await LoadAsync(id))
             return NotFound();
         return await AfterAsync(

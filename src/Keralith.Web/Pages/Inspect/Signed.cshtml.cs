@@ -58,10 +58,9 @@ public sealed class SignedModel(
     public async Task<IActionResult> OnGetAsync(Guid id) => await LoadAsync(id) ? Page() : NotFound();
 
     /// <summary>Opens the draft of a correction.</summary>
+    [Takes(Right.Draft)]
     public async Task<IActionResult> OnPostCorrectAsync(Guid id, string? why)
     {
-        if (!Here.May(Right.Draft))
-            return Forbid();
         if (!await LoadAsync(id))
             return NotFound();
         Why = why;
@@ -73,6 +72,7 @@ public sealed class SignedModel(
     }
 
     /// <summary>Withdraws the record.</summary>
+    [Takes(Right.Draft)]
     public async Task<IActionResult> OnPostWithdrawAsync(Guid id, string? why, string? password)
     {
         if (!await LoadAsync(id))

@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Data.Exchange;
 using Keralith.Web.Lifts;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Lift;
@@ -147,10 +148,9 @@ public sealed class BenchModel(Here here, LiftStore lifts, PieceStore pieces, Lo
     }
 
     /// <summary>Sets a source that says the harsher aside for this version of the plan.</summary>
+    [Takes(Right.SignLift)]
     public async Task<IActionResult> OnPostAsideAsync(Guid id, int version, string? what, string? why)
     {
-        if (!Here.May(Right.SignLift))
-            return Forbid();
         if (!await ShowAsync(id, null))
             return NotFound();
         return await AfterAsync(

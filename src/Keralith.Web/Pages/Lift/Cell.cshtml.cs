@@ -1,6 +1,7 @@
 using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Web.Lifts;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Lift;
@@ -34,10 +35,9 @@ public sealed class CellModel(Here here, LoadCell cell) : YardPage(here)
         );
     }
 
+    [Takes(Right.PlanLift)]
     public async Task<IActionResult> OnPostAsync(string? load)
     {
-        if (!Here.May(Right.PlanLift))
-            return Forbid();
         Typed = load;
         var read = Mass.Read(load is { Length: <= 40 } ? load : null);
         if (!read.Ok)

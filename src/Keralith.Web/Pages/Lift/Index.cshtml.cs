@@ -1,6 +1,7 @@
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Lifts;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Lift;
@@ -17,10 +18,9 @@ public sealed class IndexModel(Here here, LiftStore lifts, PieceStore pieces, No
     public Task OnGetAsync() => LoadAsync();
 
     /// <summary>Begins a lift: from nothing, or from one that is there.</summary>
+    [Takes(Right.PlanLift)]
     public async Task<IActionResult> OnPostBeginAsync(Guid? from)
     {
-        if (!Here.May(Right.PlanLift))
-            return Forbid();
         var fields =
             from is { } id && await lifts.GetAsync(id, Cancel) is { } like
                 ? new Dictionary<string, string>(like.Fields)

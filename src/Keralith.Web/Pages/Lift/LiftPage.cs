@@ -2,11 +2,12 @@ using Keralith.Core.Lifts;
 using Keralith.Core.People;
 using Keralith.Data;
 using Keralith.Web.Lifts;
-using Microsoft.AspNetCore.Mvc.Filters;
+using Keralith.Web.Security;
 
 namespace Keralith.Web.Pages.Lift;
 
 /// <summary>What the pages of one lift share.</summary>
+[Takes(Right.PlanLift)]
 public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : YardPage(here)
 {
     protected LiftStore Lifts { get; } = lifts;
@@ -16,18 +17,6 @@ public abstract class LiftPage(Here here, LiftStore lifts, PieceStore pieces) : 
     public BenchedLift Lift { get; private set; } = null!;
 
     public LiftRow Row => Lift.Row;
-
-    /// <summary>Looking is everybody's; what is sent takes the right to plan.</summary>
-    public override Task OnPageHandlerExecutionAsync(
-        PageHandlerExecutingContext context,
-        PageHandlerExecutionDelegate next
-    )
-    {
-        if (!HttpMethods.IsPost(Request.Method) || Here.May(Right.PlanLift))
-            return next();
-        context.Result = Forbid();
-        return Task.CompletedTask;
-    }
 
     /// <summary>Puts a lift on the bench, as kept or as typed.</summary>
     protected async Task<bool> LoadAsync(Guid id, IReadOnlyDictionary<string, string>? typed = null)

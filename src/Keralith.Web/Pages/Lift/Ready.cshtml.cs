@@ -57,10 +57,9 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
     }
 
     /// <summary>A qualified person signs: the password is asked again.</summary>
+    [Takes(Right.SignLift)]
     public async Task<IActionResult> OnPostSignAsync(Guid id, int version, string? password)
     {
-        if (!Here.May(Right.SignLift))
-            return Forbid();
         if (await Here.ConfirmsAsync(passwords, password, Cancel))
             return await StepAsync(id, version, new SignLift());
         if (!await ShowAsync(id))
@@ -70,10 +69,9 @@ public sealed class ReadyModel(Here here, LiftStore lifts, PieceStore pieces, Is
     }
 
     /// <summary>Hands out in one press all the gear of the plan.</summary>
+    [Takes(Right.Issue)]
     public async Task<IActionResult> OnPostIssueAsync(Guid id, int version, string? holder, string? back)
     {
-        if (!Here.May(Right.Issue))
-            return Forbid();
         if (IsDay(back, "Wanted back", out var day))
             return await StepAsync(id, version, new HandOutLift(Short(holder), day));
         return await LoadAsync(id) ? Page() : NotFound();

@@ -1,6 +1,8 @@
+using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Files;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -22,6 +24,7 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
 
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
+    [Takes(Right.Attach)]
     public async Task<IActionResult> OnPostAsync(
         string mark,
         IFormFile? file,
@@ -30,8 +33,6 @@ public sealed class FilesModel(Here here, PieceStore pieces, FileStore files) : 
         string? dated
     )
     {
-        if (!Here.May(Core.People.Right.Attach))
-            return Forbid();
         if (!await LoadAsync(mark))
             return NotFound();
         (Kind, FileTitle, Dated) = (kind ?? Kind, title, dated);

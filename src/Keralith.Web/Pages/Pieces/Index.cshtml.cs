@@ -3,12 +3,14 @@ using Keralith.Core.Formats;
 using Keralith.Core.Gear;
 using Keralith.Core.Judgement;
 using Keralith.Core.Lifts;
+using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Core.Sites;
 using Keralith.Core.Tags;
 using Keralith.Core.Wear;
 using Keralith.Data;
 using Keralith.Web.Pages.Inspect;
+using Keralith.Web.Security;
 using Keralith.Web.Showing;
 using Microsoft.AspNetCore.Mvc;
 
@@ -221,10 +223,9 @@ public sealed class PieceModel(
             : SeatCheck.Of(other.Details.Fit, Details.Fit);
     }
 
+    [Takes(Right.Draft)]
     public async Task<IActionResult> OnPostInspectAsync(string mark)
     {
-        if (!Here.May(Core.People.Right.Draft))
-            return Forbid();
         if (await pieces.FindAsync(mark, Cancel) is not { } piece)
             return NotFound();
         var kind = IsAfterEvent(await custody.HoldsAsync(piece.Id, Cancel))

@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
 using Keralith.Web.Files;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -30,17 +31,18 @@ public sealed class LookBackModel(Here here, PieceStore pieces, LookBackStore st
         await LoadAsync(mark, failed) ? Page() : NotFound();
 
     /// <summary>Keeps it as evidence.</summary>
+    [Takes(Right.LockEvidence)]
     public Task<IActionResult> OnPostAsync(string mark, string? reason) => LockAsync(mark, true, reason);
 
     /// <summary>Lets it go again.</summary>
+    [Takes(Right.CloseVerdict)]
     public Task<IActionResult> OnPostLiftAsync(string mark, string? reason) => LockAsync(mark, false, reason);
 
     /// <summary>Takes down a witness's words.</summary>
+    [Takes(Right.LockEvidence)]
     public async Task<IActionResult> OnPostWitnessAsync(string mark, string? who, string? on, string? words)
     {
         (Who, Words) = (who, words);
-        if (!Here.May(Right.LockEvidence))
-            return Forbid();
         if (!await LoadAsync(mark, null))
             return NotFound();
         if (!IsDay(on, "Said on", out var day))
@@ -54,8 +56,6 @@ public sealed class LookBackModel(Here here, PieceStore pieces, LookBackStore st
 
     private async Task<IActionResult> LockAsync(string mark, bool locks, string? reason)
     {
-        if (!Here.May(locks ? Right.LockEvidence : Right.CloseVerdict))
-            return Forbid();
         if (!await LoadAsync(mark, null))
             return NotFound();
         return await AfterAsync(

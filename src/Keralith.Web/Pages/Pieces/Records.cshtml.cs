@@ -1,6 +1,8 @@
 using Keralith.Core.Custody;
+using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Pieces;
@@ -16,6 +18,7 @@ public sealed class RecordsModel(Here here, PieceStore pieces, PutRightStore sto
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
     /// <summary>Puts one right.</summary>
+    [Takes(Right.Hold)]
     public async Task<IActionResult> OnPostAsync(string mark, Guid record, string? why, string? holder, string? job)
     {
         if (!await LoadAsync(mark))

@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -37,9 +38,11 @@ public sealed class YardModel(
 
     public async Task<IActionResult> OnGetAsync(string mark) => await LoadAsync(mark) ? Page() : NotFound();
 
+    [Takes(Right.Move)]
     public Task<IActionResult> OnPostMoveAsync(string mark, int store, string? peg) =>
         DoAsync(mark, stamp => yard.MoveAsync([Piece.Id], store, peg ?? string.Empty, stamp, Cancel));
 
+    [Takes(Right.Issue)]
     public Task<IActionResult> OnPostIssueAsync(string mark, string? holder, string? job, string? back) =>
         DoAsync(mark, async stamp =>
             DayReader.Read(back) is { Ok: false } unread
@@ -54,6 +57,7 @@ public sealed class YardModel(
                 )
         );
 
+    [Takes(Right.Issue)]
     public Task<IActionResult> OnPostReturnAsync(string mark, string? doubt) =>
         DoAsync(mark, stamp => issues.ReturnAsync(Piece.Id, Short(doubt), stamp, Cancel));
 
@@ -63,15 +67,19 @@ public sealed class YardModel(
     public Task<IActionResult> OnPostFoundAsync(string mark, string? reason) =>
         DoAsync(mark, stamp => yard.FindAsync(Piece.Id, Short(reason), stamp, Cancel));
 
+    [Takes(Right.Register)]
     public Task<IActionResult> OnPostCodeAsync(string mark, string? scanned) =>
         DoAsync(mark, stamp => codes.BindAsync(Piece.Id, scanned, stamp, Cancel));
 
+    [Takes(Right.Register)]
     public Task<IActionResult> OnPostCodeOffAsync(string mark, string? code, string? reason) =>
         DoAsync(mark, stamp => codes.TakeOffAsync(Piece.Id, Short(code), reason, stamp, Cancel));
 
+    [Takes(Right.PaintSeason)]
     public Task<IActionResult> OnPostSeasonAsync(string mark) =>
         DoAsync(mark, stamp => yard.PaintAsync([Piece.Id], stamp, Cancel));
 
+    [Takes(Right.Register)]
     public Task<IActionResult> OnPostCountAsync(
         string mark,
         int version,
@@ -85,11 +93,13 @@ public sealed class YardModel(
                 : new Refusal("Seen and rejected are whole numbers.")
         );
 
+    [Takes(Right.Register)]
     public Task<IActionResult> OnPostSplitAsync(string mark, int version, string? own, string? reason) =>
         DoAsync(mark, stamp =>
             yard.SplitLotAsync(Piece.Id, version, own ?? string.Empty, Short(reason), stamp, Cancel)
         );
 
+    [Takes(Right.Retag)]
     public Task<IActionResult> OnPostPartAsync(
         string mark,
         int version,

@@ -2,6 +2,7 @@ using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Recall;
@@ -38,10 +39,9 @@ public sealed class IndexModel(Here here, RecallStore recalls) : YardPage(here)
         await LoadAsync(Typed.ContainsKey("maker"));
     }
 
+    [Takes(Right.Recall)]
     public async Task<IActionResult> OnPostAsync(string? reason, string? source)
     {
-        if (!Here.May(Right.Recall))
-            return Forbid();
         Typed = Request.Form.Where(f => f.Value[0] is { Length: <= 400 }).ToDictionary(f => f.Key, f => f.Value[0]!);
         await LoadAsync(true);
         if (Match is not { } match)

@@ -1,6 +1,7 @@
 using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Recall;
@@ -24,10 +25,9 @@ public sealed class RecallModel(Here here, RecallStore recalls) : YardPage(here)
 
     public async Task<IActionResult> OnGetAsync(Guid id) => await LoadAsync(id) ? Page() : NotFound();
 
+    [Takes(Right.Recall)]
     public async Task<IActionResult> OnPostAsync(Guid id, string? reason)
     {
-        if (!Here.May(Right.Recall))
-            return Forbid();
         if (!await LoadAsync(id))
             return NotFound();
         return await AfterAsync(
@@ -37,10 +37,9 @@ public sealed class RecallModel(Here here, RecallStore recalls) : YardPage(here)
         );
     }
 
+    [Takes(Right.Recall)]
     public async Task<IActionResult> OnPostMissedAsync(Guid id)
     {
-        if (!Here.May(Right.Recall))
-            return Forbid();
         if (!await LoadAsync(id))
             return NotFound();
         return await AfterAsync(

@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Data;
 using Keralith.Web.Files;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -58,10 +59,9 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
 
     public Task OnGetAsync() => LoadAsync();
 
+    [Takes(Right.Attach)]
     public async Task<IActionResult> OnPostFileAsync(Guid[] piece, IFormFile? file, string? title, string? dated)
     {
-        if (!Here.May(Right.Attach))
-            return Forbid();
         var read = await Upload.ReadAsync(Here.Actor.Id, file, Code.Of(FileKind.Report), title, dated, Cancel);
         return await DoneAsync(
             read.Ok
@@ -70,10 +70,9 @@ public sealed class TakeOverModel(Here here, TakeOverStore takeOver, FileStore f
         );
     }
 
+    [Takes(Right.AcceptReport)]
     public async Task<IActionResult> OnPostAcceptAsync(Guid[] piece)
     {
-        if (!Here.May(Right.AcceptReport))
-            return Forbid();
         return await DoneAsync(
             piece.Length == 0
                 ? new Refusal("Tick the pieces.")

@@ -1,5 +1,6 @@
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Rounds;
@@ -21,10 +22,9 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, Ro
     }
 
     /// <summary>Walks a store.</summary>
+    [Takes(Right.Move)]
     public async Task<IActionResult> OnPostAsync(int store)
     {
-        if (!Here.May(Right.Move))
-            return Forbid();
         return await AfterAsync(
             await rounds.WalkAsync(Submission, store, Here.Stamp(Submission), Cancel),
             $"/round/{Submission}",
@@ -33,10 +33,9 @@ public sealed class IndexModel(Here here, SiteStore sites, PieceStore pieces, Ro
     }
 
     /// <summary>Looks for chosen pieces.</summary>
+    [Takes(Right.Move)]
     public async Task<IActionResult> OnPostSearchAsync(string? marks)
     {
-        if (!Here.May(Right.Move))
-            return Forbid();
         Marks = marks ?? string.Empty;
         var (found, _) = await ScanModel.PiecesAsync(Marks, pieces, Cancel);
         return await AfterAsync(

@@ -1,6 +1,7 @@
 using Keralith.Core.Custody;
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Rounds;
@@ -28,10 +29,9 @@ public sealed class RoundModel(Here here, PieceStore pieces, RoundStore rounds) 
     public async Task<IActionResult> OnGetAsync(Guid id, string? seen) =>
         await LoadAsync(id, seen) ? Page() : NotFound();
 
+    [Takes(Right.Move)]
     public async Task<IActionResult> OnPostAsync(Guid id, string? marks)
     {
-        if (!Here.May(Right.Move))
-            return Forbid();
         if (!await LoadAsync(id, null))
             return NotFound();
         var scanned = new List<(string, Guid?)>();
@@ -44,10 +44,9 @@ public sealed class RoundModel(Here here, PieceStore pieces, RoundStore rounds) 
         );
     }
 
+    [Takes(Right.Move)]
     public async Task<IActionResult> OnPostCloseAsync(Guid id)
     {
-        if (!Here.May(Right.Move))
-            return Forbid();
         if (!await LoadAsync(id, null))
             return NotFound();
         return await AfterAsync(await rounds.CloseAsync(id, Here.Stamp(Submission), Cancel), $"/round/{id}", () =>

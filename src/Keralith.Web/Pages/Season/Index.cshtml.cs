@@ -1,8 +1,10 @@
+using Keralith.Core.People;
 using Keralith.Core.Register;
 using Keralith.Core.Schedule;
 using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Drawings;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Mvc;
 
 namespace Keralith.Web.Pages.Season;
@@ -37,6 +39,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         return LoadAsync();
     }
 
+    [Takes(Right.PaintSeason)]
     public async Task<IActionResult> OnPostPaintAsync(string? marks)
     {
         Typed = marks is { Length: <= Register.MoveModel.Longest } ? marks : string.Empty;
@@ -55,6 +58,7 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         return Page();
     }
 
+    [Takes(Right.SetSeasons)]
     public async Task<IActionResult> OnPostSchemeAsync(
         int version,
         string? lines,
@@ -65,8 +69,6 @@ public sealed class IndexModel(Here here, SeasonStore seasons, PieceStore pieces
         string? reason
     )
     {
-        if (!Here.May(Core.People.Right.SetSeasons))
-            return Forbid();
         Lines = lines;
         if (!IsDay(first, "First day", out var from))
         {

@@ -3,6 +3,7 @@ using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Data;
 using Keralith.Web.Running;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -28,6 +29,7 @@ public sealed class AgainModel(Here here, JudgeAgain again, Rejudging rejudging)
     public bool MayLetGo { get; private set; }
 
     /// <summary>Lets go what a rule held that is no more.</summary>
+    [Takes(Right.CloseVerdict)]
     public async Task<IActionResult> OnPostAsync(string? reason) =>
         await AfterAsync(
             await again.LetGoAsync(reason ?? string.Empty, Here.Stamp(Submission), Cancel),

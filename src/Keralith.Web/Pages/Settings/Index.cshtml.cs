@@ -4,6 +4,7 @@ using Keralith.Core.People;
 using Keralith.Core.Quantities;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -36,6 +37,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
 
     public Task OnGetAsync() => ChooseAsync();
 
+    [Takes(Right.SetBooks)]
     public async Task<IActionResult> OnPostBooksAsync(
         int version,
         string[] book,
@@ -52,8 +54,6 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         int? stops
     )
     {
-        if (!MaySetBooks)
-            return Forbid();
         await ChooseAsync();
         var share = QuantityPercent(watchShare);
         if (!share.Ok)
@@ -94,6 +94,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         );
     }
 
+    [Takes(Right.SetLimits)]
     public async Task<IActionResult> OnPostLimitAsync(
         string? owner,
         string? maker,
@@ -104,13 +105,12 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         int? stops
     )
     {
-        if (!MaySetLimits)
-            return Forbid();
         if (string.IsNullOrWhiteSpace(figure))
             return await AgainAsync("Write the figure: a share such as 3 %, an amount such as 0.5 mm, or a count.");
         return await SetAsync(owner, maker, model, criterion, figure, reason, stops);
     }
 
+    [Takes(Right.SetLimits)]
     public async Task<IActionResult> OnPostWithdrawAsync(
         string? owner,
         string? maker,
@@ -118,7 +118,7 @@ public sealed class IndexModel(Here here, SettingsStore settings, JudgeAgain aga
         string? criterion,
         string? reason,
         int? stops
-    ) => MaySetLimits ? await SetAsync(owner, maker, model, criterion, string.Empty, reason, stops) : Forbid();
+    ) => await SetAsync(owner, maker, model, criterion, string.Empty, reason, stops);
 
     private async Task<IActionResult> SetAsync(
         string? owner,

@@ -1,5 +1,6 @@
 using Keralith.Core.People;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -21,10 +22,9 @@ public sealed class InstrumentsModel(Here here, InstrumentStore instruments) : Y
         return Redirect("/instruments");
     }
 
+    [Takes(Right.KeepInstruments)]
     public async Task<IActionResult> OnPostEnterAsync(string? name, string? uncertainty, string? due)
     {
-        if (!Here.May(Right.KeepInstruments))
-            return Forbid();
         if (!IsDay(due, "Calibrated to", out var until))
         {
             await LoadAsync();

@@ -25,10 +25,9 @@ public sealed class PeopleModel(
     public Task OnGetAsync() => LoadAsync();
 
     /// <summary>Authorises somebody to sign for a group of gear.</summary>
+    [Takes(Right.Authorise)]
     public async Task<IActionResult> OnPostAsync(Guid person, string? group, string? until)
     {
-        if (!Here.May(Right.Authorise))
-            return Forbid();
         if (Code.Find<FamilyGroup>(group) is { } chosen && IsDay(until, "Until", out var on) && on is { } day)
         {
             return await AfterAsync(
@@ -45,6 +44,7 @@ public sealed class PeopleModel(
     }
 
     /// <summary>Invites somebody: an address that works once is shown, and mailed where a mail address is known.</summary>
+    [Takes(Right.ManagePeople)]
     public async Task<IActionResult> OnPostInviteAsync(
         string? username,
         string? name,
@@ -53,8 +53,6 @@ public sealed class PeopleModel(
         bool send
     )
     {
-        if (!Here.May(Right.ManagePeople))
-            return Forbid();
         var read = Accounts.Read(username, name, role, mail);
         if (!read.Ok)
         {
@@ -77,6 +75,7 @@ public sealed class PeopleModel(
     }
 
     /// <summary>Sets whether a second factor is asked of those who release, condemn or administer.</summary>
+    [Takes(Right.ManagePeople)]
     public async Task<IActionResult> OnPostFactorAsync(bool ask) =>
         await AfterAsync(await factors.AskAsync(ask, Here.Stamp(Submission), Cancel), "/settings/people", LoadAsync);
 

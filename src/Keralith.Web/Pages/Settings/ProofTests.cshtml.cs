@@ -2,6 +2,7 @@ using System.Globalization;
 using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -22,6 +23,7 @@ public sealed class ProofTestsModel(Here here, ProofAskStore store) : SitePage(h
 
     public Task OnGetAsync() => ChooseAsync();
 
+    [Takes(Right.SetLimits)]
     public Task<IActionResult> OnPostAsync(
         string? maker,
         string? model,
@@ -43,6 +45,7 @@ public sealed class ProofTestsModel(Here here, ProofAskStore store) : SitePage(h
             }
         );
 
+    [Takes(Right.SetLimits)]
     public Task<IActionResult> OnPostWithdrawAsync(string? maker, string? model, string? family, string? reason) =>
         SetAsync(
             new(maker ?? string.Empty, model ?? string.Empty, family ?? string.Empty, null, reason ?? string.Empty)

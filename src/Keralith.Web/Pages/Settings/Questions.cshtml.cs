@@ -2,6 +2,7 @@ using Keralith.Core.Gear;
 using Keralith.Core.People;
 using Keralith.Core.Sites;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -29,6 +30,7 @@ public sealed class QuestionsModel(Here here, QuestionStore questions) : SitePag
         await LoadAsync();
     }
 
+    [Takes(Right.SetLimits)]
     public async Task<IActionResult> OnPostAsync(EnteredQuestion entered)
     {
         await ChooseAsync();
@@ -41,6 +43,7 @@ public sealed class QuestionsModel(Here here, QuestionStore questions) : SitePag
         );
     }
 
+    [Takes(Right.SetLimits)]
     public async Task<IActionResult> OnPostWithdrawAsync(string? question, string? reason)
     {
         await ChooseAsync();

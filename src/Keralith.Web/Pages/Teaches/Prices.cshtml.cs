@@ -1,6 +1,7 @@
 using Keralith.Core.People;
 using Keralith.Core.Wear;
 using Keralith.Data;
+using Keralith.Web.Security;
 using Microsoft.AspNetCore.Authorization;
 using Microsoft.AspNetCore.Mvc;
 
@@ -26,6 +27,7 @@ public sealed class PricesModel(Here here, PriceStore store) : YardPage(here)
     /// <param name="family">The family of each line.</param>
     /// <param name="size">Its size, empty where it has none.</param>
     /// <param name="price">Its price as typed.</param>
+    [Takes(Right.Register)]
     public async Task<IActionResult> OnPostAsync(string[] family, string?[] size, string?[] price)
     {
         Typed = price;
