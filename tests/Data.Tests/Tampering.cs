@@ -74,8 +74,8 @@ internal static class Tampering
         );
 
     /// <summary>
-    /// Row for row, column for column, what two works hold in the tables of the record: but for secrets, versions, and documents
-    /// written in another order of their members.
+    /// Row for row, column for column, what two works hold in the tables of the record: but for secrets, versions, documents
+    /// written in another order of their members, and the days of retired gear, which stay as its books had them then.
     /// </summary>
     public static async Task EqualAsync(Database one, Database other)
     {
@@ -83,7 +83,12 @@ internal static class Tampering
         {
             var sql = $"""
                 select (to_jsonb(t) - array['version', 'password_hash', 'factor', 'mail', 'sealed', 'last_step',
-                  'mails', 'mail_kinds', 'explain', 'unit', 'shows_steps', 'case_document', 'verdict_document', 'own_document', 'sought'])::text
+                  'mails', 'mail_kinds', 'explain', 'unit', 'shows_steps', 'case_document', 'verdict_document', 'own_document', 'sought']
+                  {(
+                    table == "piece"
+                        ? "- case when state in ('condemned', 'destroyed') then array['periodic_due', 'frequent_due', 'due_on', 'proof_due', 'proof_lacks'] else '{}' end"
+                        : string.Empty
+                )})::text
                   {(
                     table == "inspection"
                         ? "|| case_document::jsonb::text || verdict_document::jsonb::text || coalesce(own_document::jsonb::text, '')"
